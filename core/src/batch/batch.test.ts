@@ -1,0 +1,48 @@
+import fc from 'fast-check';
+import { splitIntoBatches } from './index';
+import type { Vessel } from './index';
+
+const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
+const station = [kettle('k30', 8, 25), kettle('k20', 5, 17), kettle('pot', 2, 10)];
+
+describe('need into batches', () => {
+  const told = (needL: number, vessels = station): string => {
+    const split = splitIntoBatches(needL, vessels);
+    return split.kind === 'split'
+      ? `${split.sizes.map((size) => `${String(size.volumeL)} in ${size.vesselIds.join('/')}`).join(', ')}; surplus ${String(split.surplusL)}`
+      : split.kind;
+  };
+  test.each([
+    ['one batch where one will do', 18, '18 in k30; surplus 0'],
+    ['every vessel it fits is offered', 9, '9 in k30/k20/pot; surplus 0'],
+    ['exactly the working maximum is one batch', 25, '25 in k30; surplus 0'],
+    ['half a litre more is two', 25.5, '13 in k30/k20, 13 in k30/k20; surplus 0.5'],
+    ['under every minimum fill it is made at the smallest and the surplus said', 0.5, '2 in pot; surplus 1.5'],
+    ['more batches than a day holds is questioned', 900, 'tooMany'],
+  ])('%s', (_, needL, says) => {
+    expect(told(needL)).toBe(says);
+  });
+  test('a vessel out of use holds nothing', () => {
+    expect([told(5, [kettle('k20', 5, 17, false)]), told(5, [])]).toEqual(['noVessel', 'noVessel']);
+  });
+  test('law: every batch fits the vessels it names, and together they hold the need', () => {
+    const vessel = fc
+      .tuple(fc.integer({ min: 1, max: 20 }), fc.integer({ min: 0, max: 40 }))
+      .map(([minFillL, more]) => kettle(`${String(minFillL)}+${String(more)}`, minFillL, minFillL + more));
+    fc.assert(
+      fc.property(fc.array(vessel, { minLength: 1, maxLength: 4 }), fc.integer({ min: 1, max: 400 }), (vessels, halfLitres) => {
+        const needL = halfLitres / 2;
+        const split = splitIntoBatches(needL, vessels);
+        if (split.kind !== 'split') return;
+        const bad = split.sizes.filter(
+          (size) =>
+            size.vesselIds.length === 0 || size.vesselIds.some((id) => vessels.every((one) => one.id !== id || size.volumeL < one.minFillL || size.volumeL > one.workingMaxL)),
+        );
+        expect(bad).toEqual([]);
+        expect(split.sizes.reduce((sum, size) => sum + size.volumeL, 0)).toBeCloseTo(needL + split.surplusL, 6);
+        expect(split.surplusL).toBeGreaterThanOrEqual(0);
+      }),
+      { seed: 7, numRuns: 500 },
+    );
+  });
+});

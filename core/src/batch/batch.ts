@@ -1,0 +1,50 @@
+import { roundUp } from '../quantity/index';
+
+/** A kettle or pot a batch can be cooked in. */
+export interface Vessel {
+  readonly id: string;
+  readonly name: string;
+  readonly capacityL: number;
+  /** Below this the blades or the probe are not covered. */
+  readonly minFillL: number;
+  /** Above this there is no head-room to boil, stir and blend. */
+  readonly workingMaxL: number;
+  readonly inUse: boolean;
+}
+
+/** Litres of one batch and the vessels it fits. */
+export interface BatchSize {
+  readonly volumeL: number;
+  readonly vesselIds: readonly string[];
+}
+
+export type BatchSplit =
+  | { readonly kind: 'split'; readonly sizes: readonly BatchSize[]; /** Made beyond the need, because no vessel works at less. */ readonly surplusL: number }
+  | { readonly kind: 'noVessel' }
+  | { readonly kind: 'tooMany'; readonly batches: number; readonly largestL: number };
+
+/** More batches of one soup than this in a day is a typing slip or another kitchen's job. A design choice. */
+export const MAX_BATCHES_A_SOUP = 8;
+
+function fitting(volumeL: number, vessels: readonly Vessel[]): readonly string[] {
+  return vessels.filter((vessel) => vessel.minFillL <= volumeL && volumeL <= vessel.workingMaxL).map((vessel) => vessel.id);
+}
+
+/**
+ * The fewest equal batches that hold the need within some vessel's minimum fill and working maximum; of those, the least surplus.
+ * `needL` above 0. A need under every minimum fill is made at the smallest one and the rest is surplus, which is said.
+ */
+export function splitIntoBatches(needL: number, vessels: readonly Vessel[]): BatchSplit {
+  const usable = vessels.filter((vessel) => vessel.inUse);
+  const largestL = Math.max(0, ...usable.map((vessel) => vessel.workingMaxL));
+  if (largestL === 0) return { kind: 'noVessel' };
+  const fewest = Math.ceil(needL / largestL - 1e-9);
+  if (fewest > MAX_BATCHES_A_SOUP) return { kind: 'tooMany', batches: fewest, largestL };
+  const share = roundUp(needL / fewest, 0.5);
+  // With the fewest batches a share never exceeds the largest working maximum before rounding; rounding up must not push it over.
+  const askedL = Math.min(share, largestL);
+  const volumeL = fitting(askedL, usable).length > 0 ? askedL : Math.min(...usable.filter((vessel) => vessel.minFillL >= askedL).map((vessel) => vessel.minFillL));
+  if (!Number.isFinite(volumeL)) return { kind: 'noVessel' };
+  const sizes = Array.from({ length: fewest }, () => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
+  return { kind: 'split', sizes, surplusL: Number((volumeL * fewest - needL).toFixed(3)) };
+}

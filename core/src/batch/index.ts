@@ -1,0 +1,2 @@
+export * from './batch';
+export * from './station';

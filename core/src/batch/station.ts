@@ -1,0 +1,54 @@
+import type { Vessel } from './batch';
+
+export interface JarBlender {
+  readonly kind: 'jar';
+  readonly id: string;
+  readonly name: string;
+  readonly capacityL: number;
+  /** The hot-fill line: steam needs the rest. */
+  readonly hotFillL: number;
+  readonly cycleMin: number;
+  readonly inUse: boolean;
+}
+
+/** Everything that stands at the station. A thing out of use stays in the list. */
+export type Equipment =
+  | ({ readonly kind: 'vessel' } & Vessel)
+  | JarBlender
+  | { readonly kind: 'immersion'; readonly id: string; readonly name: string; readonly inUse: boolean }
+  | { readonly kind: 'oven'; readonly id: string; readonly name: string; readonly trays: number; readonly inUse: boolean }
+  | { readonly kind: 'cooling'; readonly id: string; readonly name: string; readonly capacityL: number; readonly ambientC: number; readonly inUse: boolean }
+  | { readonly kind: 'well'; readonly id: string; readonly name: string; readonly capacityL: number; readonly inUse: boolean };
+
+export interface Person {
+  readonly id: string;
+  readonly name: string;
+  readonly role: 'lead' | 'cook';
+  /** Minutes after the day's local midnight. */
+  readonly shift: { readonly fromMin: number; readonly toMin: number };
+}
+
+export interface Service {
+  readonly id: string;
+  readonly name: string;
+  readonly startMin: number;
+  readonly endMin: number;
+}
+
+export interface Station {
+  readonly equipment: readonly Equipment[];
+  readonly people: readonly Person[];
+  readonly services: readonly Service[];
+  readonly rinseMin: number;
+  readonly fullWashMin: number;
+  /** Soups are to be ready this long before their service opens: cooking runs over more often than under. */
+  readonly readyLeadMin: number;
+}
+
+export function vesselsOf(station: Station): readonly Vessel[] {
+  return station.equipment.flatMap((thing) => (thing.kind === 'vessel' ? [thing] : []));
+}
+
+export function jarOf(station: Station): JarBlender | null {
+  return station.equipment.find((thing): thing is JarBlender => thing.kind === 'jar' && thing.inUse) ?? null;
+}

@@ -1,0 +1,2 @@
+export { planDay } from './sequence/index';
+export type { DayInput, DayPlan } from './sequence/index';

@@ -1,0 +1,5 @@
+export * from './time';
+export * from './volume';
+export * from './mass';
+export * from './temperature';
+export * from './measure';

@@ -1,0 +1,26 @@
+/** The nearest multiple of `step`, free of binary dust: `nearest(0.30000000000000004, 0.1)` is 0.3. */
+export function nearest(value: number, step: number): number {
+  return Number((Math.round(value / step) * step).toFixed(6));
+}
+
+/** The next multiple of `step` at or above the value. */
+export function roundUp(value: number, step: number): number {
+  return Number((Math.ceil(value / step - 1e-9) * step).toFixed(6));
+}
+
+/**
+ * Mass as a kitchen can weigh it: 0.5 g below 20 g (spoon scale), 5 g below 1 kg, 10 g below 5 kg, 50 g above (bench scale).
+ * Common practice. The rounding error is what `rounded - exact` says.
+ */
+export function measurableG(massG: number): number {
+  if (massG < 20) return nearest(massG, 0.5);
+  if (massG < 1000) return nearest(massG, 5);
+  return nearest(massG, massG < 5000 ? 10 : 50);
+}
+
+/** Volume as a kitchen can measure it, in mL: 1 mL below 50, 10 mL below 1 L, 50 mL below 5 L, 100 mL above. Common practice. */
+export function measurableMl(volumeMl: number): number {
+  if (volumeMl < 50) return nearest(volumeMl, 1);
+  if (volumeMl < 1000) return nearest(volumeMl, 10);
+  return nearest(volumeMl, volumeMl < 5000 ? 50 : 100);
+}

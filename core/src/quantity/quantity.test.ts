@@ -1,0 +1,111 @@
+import {
+  addDays,
+  celsiusFromFahrenheit,
+  daysBetween,
+  fahrenheitDelta,
+  fahrenheitFromCelsius,
+  fromGrams,
+  fromLitres,
+  limitIn,
+  measurableG,
+  measurableMl,
+  nearest,
+  parseTemperature,
+  roundUp,
+  toGrams,
+  toLitres,
+} from './index';
+
+describe('units against NIST SP 811 Appendix B and Handbook 44 Appendix C', () => {
+  test.each([
+    ['usGal', 3.785411784],
+    ['usQt', 0.946352946],
+    ['usPt', 0.473176473],
+    ['usCup', 0.2365882365],
+    ['usFlOz', 0.0295735295625],
+    ['usTbsp', 0.01478676478125],
+    ['usTsp', 0.00492892159375],
+    ['impGal', 4.54609],
+    ['impPt', 0.56826125],
+    ['impFlOz', 0.0284130625],
+  ] as const)('one %s is %d L', (unit, litres) => {
+    expect(toLitres(1, unit)).toBe(litres);
+    expect(fromLitres(litres, unit)).toBeCloseTo(1, 12);
+  });
+  test('the US gallon is 231 cubic inches of 16.387064 mL', () => {
+    expect(toLitres(1, 'usGal')).toBeCloseTo((231 * 16.387064) / 1000, 12);
+  });
+  test('four quarts, eight pints and sixteen cups are each a US gallon', () => {
+    expect([toLitres(4, 'usQt'), toLitres(8, 'usPt'), toLitres(16, 'usCup')]).toEqual([3.785411784, 3.785411784, 3.785411784]);
+  });
+  test.each([
+    ['lb', 453.59237],
+    ['oz', 28.349523125],
+  ] as const)('one %s is %d g', (unit, grams) => {
+    expect(toGrams(1, unit)).toBe(grams);
+    expect(fromGrams(grams, unit)).toBe(1);
+  });
+});
+
+describe('temperature', () => {
+  test.each([
+    [32, 0],
+    [212, 100],
+    [-40, -40],
+    [135, 57.2222],
+    [165, 73.8889],
+  ])('%d °F is %d °C (NIST SP 811 B.8)', (temperatureF, temperatureC) => {
+    expect(celsiusFromFahrenheit(temperatureF)).toBeCloseTo(temperatureC, 4);
+    expect(fahrenheitFromCelsius(temperatureC)).toBeCloseTo(temperatureF, 3);
+  });
+  test('a difference of 1 °C is 1.8 °F, not 33.8', () => {
+    expect(fahrenheitDelta(1)).toBe(1.8);
+  });
+  test('a limit is taken as its source states it, and converted only when the source is silent', () => {
+    expect([limitIn({ c: 57, f: 135 }, 'F'), limitIn({ c: 57, f: 135 }, 'C'), limitIn({ c: 63, f: null }, 'F')]).toEqual([135, 57, 145.4]);
+  });
+  test.each([
+    ['62.5', 62.5],
+    ['62,5', 62.5],
+    [' 135 ', 135],
+    ['−3', -3],
+    ['-3', -3],
+    ['', null],
+    ['abc', null],
+    ['1.2.3', null],
+    ['12 34', null],
+  ])('%p reads as %p', (text, value) => {
+    expect(parseTemperature(text)).toBe(value);
+  });
+});
+
+describe('what a kitchen can measure', () => {
+  test.each([
+    [2.24, 2],
+    [123, 125],
+    [1234, 1230],
+    [6320, 6300],
+  ])('%d g is weighed as %d g', (exact, rounded) => {
+    expect(measurableG(exact)).toBe(rounded);
+  });
+  test.each([
+    [23.4, 23],
+    [123, 120],
+    [1234, 1250],
+    [7770, 7800],
+  ])('%d mL is measured as %d mL', (exact, rounded) => {
+    expect(measurableMl(exact)).toBe(rounded);
+  });
+  test('binary dust neither shows nor pushes a value up a step', () => {
+    expect([nearest(0.1 + 0.2, 0.1), roundUp(0.1 + 0.2, 0.1), roundUp(14.01, 0.5)]).toEqual([0.3, 0.3, 14.5]);
+  });
+});
+
+describe('calendar days', () => {
+  test('February, leap years and year ends', () => {
+    expect([addDays('2026-02-27', 2), addDays('2028-02-28', 1), addDays('2026-12-31', 1)]).toEqual(['2026-03-01', '2028-02-29', '2027-01-01']);
+  });
+  test('days between survive a clock change in between', () => {
+    expect(daysBetween('2026-10-30', '2026-11-02')).toBe(3);
+  });
+});

@@ -1,0 +1,7 @@
+export * from './rulePack';
+export * from './verdict';
+export * from './cooling';
+export * from './coolingForecast';
+export * from './holding';
+export * from './reheat';
+export * from './packs/usFdaFoodCode2022';

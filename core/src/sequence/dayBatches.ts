@@ -1,0 +1,118 @@
+import { roundUp } from '../quantity/index';
+import { splitIntoBatches, vesselsOf } from '../batch/index';
+import type { Station } from '../batch/index';
+import { allocate } from '../lot/index';
+import { componentDemand, needFor } from '../par/index';
+import type { Need } from '../par/index';
+import type { Soup, Step } from '../soup/index';
+import type { DayInput, DayPlan, PlanFinding, StartedBatch } from './dayPlan';
+
+/** A batch that is wanted, before it has a time. */
+export interface WantedBatch {
+  readonly id: string;
+  readonly soup: Soup;
+  readonly ordinal: number;
+  readonly volumeL: number;
+  readonly vesselIds: readonly string[];
+  readonly serviceId: string | null;
+  readonly started: StartedBatch | null;
+}
+
+export interface DayBatches {
+  readonly wanted: readonly WantedBatch[];
+  readonly needs: readonly Need[];
+  readonly components: DayPlan['components'];
+  readonly findings: readonly PlanFinding[];
+}
+
+function usesVessel(soup: Soup): boolean {
+  return soup.steps.some((step) => step.place.kind === 'vessel');
+}
+
+/** What a step needs that the station does not have in use; null when it has it. */
+function lacking(step: Step, station: Station): 'vessel' | 'oven' | 'jar' | 'immersion' | null {
+  const wanted = step.place.kind === 'blender' ? step.place.tool : step.place.kind;
+  if (wanted === 'bench') return null;
+  return station.equipment.some((thing) => thing.kind === wanted && thing.inUse) ? null : wanted;
+}
+
+/** Batches of a soup that somebody has begun: they stay as they are. */
+function begunBatches(soup: Soup, serviceId: string | null, input: DayInput): WantedBatch[] {
+  return input.started
+    .filter((batch) => batch.soupId === soup.id && batch.state !== 'discarded')
+    .map((started) => {
+      const { batchId: id, ordinal, volumeL, vesselId } = started;
+      return { id, soup, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, started };
+    });
+}
+
+function litresOf(batches: readonly WantedBatch[]): number {
+  return batches.reduce((sum, batch) => sum + batch.volumeL, 0);
+}
+
+/** New batches of one soup or component for the litres still missing. */
+function newBatches(soup: Soup, missingL: number, serviceId: string | null, input: DayInput): { wanted: WantedBatch[]; findings: PlanFinding[] } {
+  const stillL = roundUp(missingL, 0.5);
+  if (stillL <= 0) return { wanted: [], findings: [] };
+  const lacks = soup.steps.flatMap((step): PlanFinding[] => {
+    const missing = lacking(step, input.station);
+    return missing === null ? [] : [{ code: 'station.lacks', soupId: soup.id, stepId: step.id, lacks: missing }];
+  });
+  if (lacks.length > 0) return { wanted: [], findings: lacks };
+  const firstOrdinal = Math.max(0, ...input.started.filter((batch) => batch.soupId === soup.id).map((batch) => batch.ordinal)) + 1;
+  const named = (volumeL: number, vesselIds: readonly string[], index: number): WantedBatch => {
+    const ordinal = firstOrdinal + index;
+    return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, started: null };
+  };
+  if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
+  const split = splitIntoBatches(stillL, vesselsOf(input.station));
+  switch (split.kind) {
+    case 'noVessel':
+      return { wanted: [], findings: [{ code: 'batch.noVessel', soupId: soup.id, needL: stillL }] };
+    case 'tooMany':
+      return { wanted: [], findings: [{ code: 'batch.tooMany', soupId: soup.id, needL: stillL, batches: split.batches, largestL: split.largestL }] };
+    case 'split':
+      return {
+        wanted: split.sizes.map((size, index) => named(size.volumeL, size.vesselIds, index)),
+        findings: split.surplusL >= 0.5 ? [{ code: 'batch.surplus', soupId: soup.id, surplusL: split.surplusL }] : [],
+      };
+  }
+}
+
+/** Pars → needs → batches of the soups, then of the components they share. */
+export function dayBatches(input: DayInput): DayBatches {
+  const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
+  const needs = input.pars.map((par) => needFor(par, input.lots, input.date, input.dateMarkLastDay));
+  const findings: PlanFinding[] = needs.flatMap((need) =>
+    need.uses.flatMap((use): PlanFinding[] => {
+      if (use.kind === 'pastDate') return [{ code: 'lot.pastDate', soupId: need.soupId, volumeL: use.lot.volumeL, byDays: use.byDays }];
+      return use.kind === 'frozen' && need.needL > 0 ? [{ code: 'lot.frozen', soupId: need.soupId, volumeL: use.lot.volumeL }] : [];
+    }),
+  );
+  const wanted: WantedBatch[] = [];
+  for (const need of needs) {
+    const soup = soupById.get(need.soupId);
+    if (soup === undefined) continue;
+    const begun = begunBatches(soup, need.serviceId, input);
+    const made = newBatches(soup, need.needL - litresOf(begun), need.serviceId, input);
+    wanted.push(...begun, ...made.wanted);
+    findings.push(...made.findings);
+  }
+  // Components follow what is cooked, not what is needed: a surplus batch takes its stock too.
+  const cooking = wanted.map((batch) => ({ soupId: batch.soup.id, volumeL: batch.volumeL, begunSteps: batch.started?.steps.map((record) => record.stepId) ?? [] }));
+  const components: DayPlan['components'][number][] = [];
+  for (const demand of componentDemand(cooking, soupById)) {
+    const soup = soupById.get(demand.componentId);
+    if (soup === undefined) continue;
+    const lots = input.lots.filter((lot) => lot.soupId === demand.componentId);
+    const onHandL = allocate(lots, demand.demandL + demand.takenL, input.date, input.dateMarkLastDay).reduce((sum, use) => sum + (use.kind === 'counts' ? use.takenL : 0), 0);
+    const begun = begunBatches(soup, null, input);
+    const leftL = Math.max(0, onHandL + litresOf(begun) - demand.takenL);
+    const needL = roundUp(Math.max(0, demand.demandL - leftL), 0.5);
+    const made = newBatches(soup, needL, null, input);
+    wanted.push(...begun, ...made.wanted);
+    findings.push(...made.findings);
+    components.push({ ...demand, onHandL, needL });
+  }
+  return { wanted, needs, components, findings };
+}

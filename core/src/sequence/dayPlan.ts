@@ -1,0 +1,83 @@
+import type { CalendarDate } from '../quantity/index';
+import type { Allergen } from '../soup/index';
+import type { ComponentDemand, Need, Par } from '../par/index';
+import type { Lot } from '../lot/index';
+import type { Soup } from '../soup/index';
+import type { Station } from '../batch/index';
+import type { Objective, PlacedStep, ResourceUse } from './problem';
+
+/** A batch somebody has begun: its vessel, litres and the times its steps really had. Minutes after the day's local midnight. */
+export interface StartedBatch {
+  readonly batchId: string;
+  readonly soupId: string;
+  readonly ordinal: number;
+  readonly volumeL: number;
+  readonly vesselId: string | null;
+  readonly steps: readonly { readonly stepId: string; readonly startMin: number; readonly endMin: number | null }[];
+  readonly state: 'running' | 'finished' | 'discarded';
+}
+
+export interface DayInput {
+  readonly date: CalendarDate;
+  /** The present, in minutes after the day's midnight: nothing new is planned before it. Negative on the evening before. */
+  readonly nowMin: number;
+  readonly soups: readonly Soup[];
+  readonly station: Station;
+  readonly pars: readonly Par[];
+  readonly lots: readonly Lot[];
+  readonly started: readonly StartedBatch[];
+  readonly dateMarkLastDay: number;
+}
+
+export interface PlannedStep extends PlacedStep {
+  readonly uses: readonly ResourceUse[];
+  readonly frozen: boolean;
+}
+
+export interface PlannedBatch {
+  readonly id: string;
+  /** Soup and ordinal: two batches of one soup need names. */
+  readonly name: string;
+  readonly soupId: string;
+  readonly soupVersion: number;
+  readonly ordinal: number;
+  readonly volumeL: number;
+  readonly vesselId: string | null;
+  readonly serviceId: string | null;
+  readonly readyByMin: number | null;
+  readonly readyMin: number;
+  readonly lateMin: number;
+  readonly allergens: readonly Allergen[];
+  readonly steps: readonly PlannedStep[];
+  readonly state: 'planned' | 'running' | 'finished';
+}
+
+export interface Wash {
+  readonly vesselId: string;
+  readonly kind: 'rinse' | 'full';
+  readonly startMin: number;
+  readonly endMin: number;
+  readonly beforeBatchId: string;
+  readonly carriesOver: readonly string[];
+}
+
+/** What a plan has to tell: a code and its facts. The sentences are in contract/words. */
+export type PlanFinding =
+  | { readonly code: 'batch.noVessel'; readonly soupId: string; readonly needL: number }
+  | { readonly code: 'batch.tooMany'; readonly soupId: string; readonly needL: number; readonly batches: number; readonly largestL: number }
+  | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
+  | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
+  | { readonly code: 'plan.unplaced'; readonly batchId: string }
+  | { readonly code: 'plan.late'; readonly batchId: string; readonly lateMin: number; readonly waitedFor: string | null }
+  | { readonly code: 'lot.pastDate'; readonly soupId: string; readonly volumeL: number; readonly byDays: number }
+  | { readonly code: 'lot.frozen'; readonly soupId: string; readonly volumeL: number };
+
+export interface DayPlan {
+  readonly date: CalendarDate;
+  readonly needs: readonly Need[];
+  readonly components: readonly (ComponentDemand & { readonly onHandL: number; readonly needL: number })[];
+  readonly batches: readonly PlannedBatch[];
+  readonly washes: readonly Wash[];
+  readonly findings: readonly PlanFinding[];
+  readonly objective: Objective;
+}

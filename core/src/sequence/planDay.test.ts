@@ -1,0 +1,133 @@
+import type { Equipment, Station } from '../batch/index';
+import type { Soup, Step } from '../soup/index';
+import { checkDayPlan, planDay } from './index';
+import type { DayInput, DayPlan, PlanFinding } from './index';
+
+const step = (id: string, some: Partial<Step> = {}): Step => ({
+  id,
+  phase: 'simmer',
+  name: id,
+  place: { kind: 'vessel' },
+  attention: 'looks',
+  duration: { fixedMin: 20, perLitreMin: 0 },
+  heat: 'on',
+  maxWaitMin: 10,
+  lookEveryMin: null,
+  check: null,
+  caution: null,
+  why: '',
+  irreversible: false,
+  ...some,
+});
+const soup = (id: string, some: Partial<Soup> = {}): Soup => ({
+  id,
+  version: 3,
+  name: id,
+  shortName: id,
+  role: 'soup',
+  served: 'hot',
+  toneHex: '#000000',
+  portionMl: 300,
+  ingredients: [],
+  steps: [step('cook'), step('empty', { attention: 'hands' })],
+  ...some,
+});
+const takesStock = soup('lentil', {
+  ingredients: [{ id: 'stock', name: 'stock', cut: null, perLitre: { amount: 500, unit: 'mL' }, allergens: [], componentId: 'stock', stepId: 'cook' }],
+});
+const stock = soup('stock', { role: 'component' });
+const jarSoup = soup('beet', { steps: [step('cook'), step('blend', { place: { kind: 'blender', tool: 'jar' } }), step('empty')] });
+const kettle = (some: Partial<Extract<Equipment, { kind: 'vessel' }>> = {}): Equipment => ({
+  kind: 'vessel',
+  id: 'k1',
+  name: 'Kettle 1',
+  capacityL: 30,
+  minFillL: 5,
+  workingMaxL: 25,
+  inUse: true,
+  ...some,
+});
+const station: Station = {
+  equipment: [kettle()],
+  people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 } }],
+  services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 840 }],
+  rinseMin: 5,
+  fullWashMin: 12,
+  readyLeadMin: 20,
+};
+const input = (some: Partial<DayInput>): DayInput => ({
+  date: '2026-11-25',
+  nowMin: 0,
+  soups: [takesStock, stock, jarSoup],
+  station,
+  pars: [],
+  lots: [],
+  started: [],
+  dateMarkLastDay: 7,
+  ...some,
+});
+const par = (soupId: string, parL: number) => ({ soupId, parL, serviceId: 'midday' });
+const plan = (some: Partial<DayInput>): DayPlan => planDay(input(some), { seed: 1, moves: 20 });
+const codes = (made: DayPlan): PlanFinding['code'][] => made.findings.map((finding) => finding.code);
+
+describe('a day from its pars', () => {
+  test('the batch, its stock first, ready its lead time before service', () => {
+    const made = plan({ pars: [par('lentil', 18)] });
+    expect(made.batches.map((batch) => [batch.id, batch.volumeL, batch.vesselId, batch.readyMin])).toEqual([
+      ['2026-11-25.stock.1', 9, 'k1', 340],
+      ['2026-11-25.lentil.1', 18, 'k1', 670],
+    ]);
+    expect(made.components).toMatchObject([{ componentId: 'stock', demandL: 9, needL: 9 }]);
+    expect(checkDayPlan(input({ pars: [par('lentil', 18)] }), made)).toEqual([]);
+  });
+  test('what is on hand in date is not cooked again', () => {
+    const lots = [{ id: 'a', soupId: 'lentil', volumeL: 18, state: 'chilled', preparedOn: '2026-11-24', frozenDays: 0 }] as const;
+    expect(plan({ pars: [par('lentil', 18)], lots }).batches).toEqual([]);
+  });
+  test.each<readonly [string, Partial<DayInput>, readonly PlanFinding['code'][]]>([
+    ['a step whose blender the station lacks', { pars: [par('beet', 10)] }, ['station.lacks']],
+    ['a kettle out of use', { pars: [par('lentil', 10)], station: { ...station, equipment: [kettle({ inUse: false })] } }, ['station.lacks', 'station.lacks']],
+    ['more than a day can hold', { pars: [par('lentil', 900)] }, ['batch.tooMany']],
+    ['less than a vessel takes', { pars: [par('lentil', 2)] }, ['batch.surplus', 'batch.surplus']],
+    ['a start too late for service', { pars: [par('lentil', 10)], nowMin: 660 }, ['plan.late']],
+    ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['plan.unplaced', 'plan.unplaced']],
+    [
+      'a lot past its date',
+      { pars: [par('lentil', 10)], lots: [{ id: 'a', soupId: 'lentil', volumeL: 9, state: 'chilled', preparedOn: '2026-11-18', frozenDays: 0 }] },
+      ['lot.pastDate'],
+    ],
+  ])('%s is said', (_, some, says) => {
+    expect(codes(plan(some))).toEqual(says);
+  });
+});
+
+describe('a day that has begun', () => {
+  const running = {
+    batchId: '2026-11-25.lentil.1',
+    soupId: 'lentil',
+    ordinal: 1,
+    volumeL: 18,
+    vesselId: 'k1',
+    steps: [{ stepId: 'cook', startMin: 400, endMin: null }],
+    state: 'running',
+  } as const;
+  test('a started batch keeps its litres, its kettle and its start when the par rises', () => {
+    const made = plan({ pars: [par('lentil', 30)], started: [running], nowMin: 410 });
+    expect(made.batches.filter((batch) => batch.soupId === 'lentil').map((batch) => [batch.id, batch.volumeL, batch.state, batch.steps[0]?.startMin])).toEqual([
+      ['2026-11-25.lentil.1', 18, 'running', 400],
+      ['2026-11-25.lentil.2', 12, 'planned', 630],
+    ]);
+    expect(checkDayPlan(input({ pars: [par('lentil', 30)], started: [running], nowMin: 410 }), made)).toEqual([]);
+  });
+  test('a step that has overrun ends in the next minute, and what follows moves with it', () => {
+    const made = plan({ pars: [par('lentil', 18)], started: [running], nowMin: 450 });
+    expect(made.batches.find((batch) => batch.soupId === 'lentil')?.steps.map((one) => [one.startMin, one.endMin])).toEqual([
+      [400, 451],
+      [451, 471],
+    ]);
+  });
+  test('a discarded batch is cooked anew under the next number', () => {
+    const made = plan({ pars: [par('lentil', 18)], started: [{ ...running, state: 'discarded' }], nowMin: 450 });
+    expect(made.batches.filter((batch) => batch.soupId === 'lentil').map((batch) => batch.id)).toEqual(['2026-11-25.lentil.2']);
+  });
+});

@@ -1,0 +1,4 @@
+export * from './soup';
+export * from './duration';
+export * from './allergens';
+export * from './batchSheet';
