@@ -5,3 +5,4 @@ export * from './coolingForecast';
 export * from './holding';
 export * from './reheat';
 export * from './packs/usFdaFoodCode2022';
+export * from './plausible';

@@ -1,0 +1,46 @@
+import type { DayEvent, DayPlan } from '@broth/core';
+import type { z } from 'zod';
+import { kitchenBook } from './book';
+import { dayView, storedPlan } from './plan';
+import { eventsAnswer, problem } from './requests';
+import type { Problem } from './requests';
+
+/** What went wrong with a call: the server refused (its problem says why), or could not be reached at all. */
+export class CallFailed extends Error {
+  readonly problem: Problem | null;
+  constructor(message: string, given: Problem | null) {
+    super(message);
+    this.name = 'CallFailed';
+    this.problem = given;
+  }
+}
+
+type Fetch = (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => Promise<{ ok: boolean; status: number; json(): Promise<unknown> }>;
+
+/** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
+export function client(fetch: Fetch, base = '') {
+  async function call<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown): Promise<z.infer<Schema>> {
+    let response;
+    let answer: unknown;
+    try {
+      response = await fetch(`${base}/api${path}`, body === undefined ? { method } : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+      answer = await response.json();
+    } catch {
+      throw new CallFailed('The server cannot be reached. What you entered stays on this device.', null);
+    }
+    if (!response.ok) {
+      const refused = problem.safeParse(answer);
+      throw new CallFailed(refused.success ? refused.data.detail : `The server answered ${String(response.status)}.`, refused.success ? refused.data : null);
+    }
+    return schema.parse(answer);
+  }
+  return {
+    book: (kitchenId: string) => call(kitchenBook, 'GET', `/kitchens/${kitchenId}`),
+    day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),
+    putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
+    postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
+    putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
+    postEvents: (kitchenId: string, events: readonly DayEvent[]) => call(eventsAnswer, 'POST', `/kitchens/${kitchenId}/events`, { events }),
+  };
+}
+export type Client = ReturnType<typeof client>;

@@ -1,0 +1,38 @@
+import { PURPOSES } from '@broth/core';
+import type { DayEvent } from '@broth/core';
+import { z } from 'zod';
+
+export const calendarDate = z.iso.date('A day is written YYYY-MM-DD.');
+const instant = z.int('A time is whole milliseconds since 1970 UTC.').min(0).max(8_640_000_000_000_000);
+const id = z.string().min(1).max(200);
+const volumeL = z.number('Litres are a number.').min(0, 'Litres cannot be below 0.').max(10_000, 'That is more than any kitchen holds.');
+const action = z.enum(['faster', 'reheat', 'discard', 'personInCharge', 'reheatHot', 'moveCold', 'cookOn']);
+
+export const reading = z.object({
+  value: z.number('The temperature is not a number. Type digits only.').min(-1000).max(10_000),
+  unit: z.enum(['C', 'F'], 'The unit is C or F.'),
+  rawText: z.string().max(40),
+});
+
+function event<Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, data: Shape) {
+  return z.object({ id: z.uuid('An event needs a UUID of its own.'), kind: z.literal(kind), day: calendarDate, at: instant, by: id, device: id, data: z.object(data) });
+}
+
+/** Everything a phone may append. Unknown kinds are refused here, not guessed at later. */
+export const dayEvent = z.discriminatedUnion('kind', [
+  event('batch.started/1', { batchId: id, soupId: id, soupVersion: z.int(), name: z.string().max(200), ordinal: z.int().min(1), volumeL, vesselId: id.nullable() }),
+  event('step.started/1', { batchId: id, stepId: id }),
+  event('step.done/1', { batchId: id, stepId: id }),
+  event('batch.finished/1', { batchId: id, volumeOutL: volumeL }),
+  event('hold.started/1', { batchId: id, placeId: id }),
+  event('cooling.started/1', { batchId: id, placeId: id, ambientC: z.number().min(-40).max(40) }),
+  event('cold.stored/1', { batchId: id }),
+  event('reheat.started/1', { batchId: id }),
+  event('reading.taken/1', { batchId: id, purpose: z.enum(PURPOSES), reading, heldS: z.number().min(0).max(3600).nullable(), packId: id, packVersion: z.int() }),
+  event('corrective.taken/1', { batchId: id, ruleId: id, action, note: z.string().max(1000), volumeL: volumeL.nullable() }),
+  event('event.voided/1', { eventId: z.uuid(), reason: z.string().min(1, 'Say why the entry is corrected.').max(1000) }),
+]) satisfies z.ZodType<DayEvent>;
+
+/** An event as the log gives it back: with its place in the chain. */
+export const storedEvent = z.intersection(dayEvent, z.object({ seq: z.int(), recordedAt: instant, hash: z.string() }));
+export type StoredEvent = z.infer<typeof storedEvent>;

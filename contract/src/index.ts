@@ -1,0 +1,7 @@
+export * from './event';
+export * from './book';
+export * from './plan';
+export * from './requests';
+export * from './refusals';
+export * from './client';
+export * as words from './words/en';

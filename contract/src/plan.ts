@@ -1,0 +1,74 @@
+import { ALLERGENS } from '@broth/core';
+import type { DayPlan } from '@broth/core';
+import { z } from 'zod';
+import { calendarDate, storedEvent } from './event';
+import { lot, par } from './book';
+
+const id = z.string().max(200);
+const minute = z.int('A plan counts in whole minutes.');
+const litres = z.number().min(0);
+const wait = { waitedMin: minute, waitedFor: id.nullable() };
+
+const lotUse = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('counts'), lot, takenL: litres, useBy: calendarDate }),
+  z.object({ kind: z.literal('spare'), lot, useBy: calendarDate }),
+  z.object({ kind: z.literal('frozen'), lot }),
+  z.object({ kind: z.literal('pastDate'), lot, byDays: z.int() }),
+]);
+
+const finding = z.discriminatedUnion('code', [
+  z.object({ code: z.literal('batch.noVessel'), soupId: id, needL: litres }),
+  z.object({ code: z.literal('batch.tooMany'), soupId: id, needL: litres, batches: z.int(), largestL: litres }),
+  z.object({ code: z.literal('batch.surplus'), soupId: id, surplusL: litres }),
+  z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion']) }),
+  z.object({ code: z.literal('plan.unplaced'), batchId: id }),
+  z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable() }),
+  z.object({ code: z.literal('lot.pastDate'), soupId: id, volumeL: litres, byDays: z.int() }),
+  z.object({ code: z.literal('lot.frozen'), soupId: id, volumeL: litres }),
+]);
+
+const step = z.object({ stepId: id, startMin: minute, endMin: minute, ...wait, uses: z.array(z.object({ resourceId: id, units: z.number() })), frozen: z.boolean() });
+
+export const dayPlan = z.object({
+  date: calendarDate,
+  needs: z.array(z.object({ soupId: id, serviceId: id, parL: litres, onHandL: litres, needL: litres, uses: z.array(lotUse) })),
+  components: z.array(z.object({ componentId: id, demandL: litres, takenL: litres, onHandL: litres, needL: litres, from: z.array(z.object({ soupId: id, volumeL: litres })) })),
+  batches: z
+    .array(
+      z.object({
+        id,
+        name: z.string(),
+        soupId: id,
+        soupVersion: z.int(),
+        ordinal: z.int(),
+        volumeL: litres,
+        vesselId: id.nullable(),
+        serviceId: id.nullable(),
+        readyByMin: minute.nullable(),
+        readyMin: minute,
+        lateMin: minute,
+        allergens: z.array(z.enum(ALLERGENS)),
+        steps: z.array(step),
+        state: z.enum(['planned', 'running', 'finished']),
+      }),
+    )
+    .max(200, 'A day holds at most 200 batches.'),
+  washes: z.array(z.object({ vesselId: id, kind: z.enum(['rinse', 'full']), startMin: minute, endMin: minute, beforeBatchId: id, carriesOver: z.array(z.string()) })),
+  findings: z.array(finding),
+  objective: z.object({ lateMin: minute, earlyMin: minute, washMin: minute, makespanMin: minute }),
+}) satisfies z.ZodType<DayPlan>;
+
+/** A plan the lead has accepted: the next one is a new version, the old ones stay. */
+export const storedPlan = z.object({ version: z.int(), acceptedAt: z.int(), by: z.string(), plan: dayPlan });
+export type StoredPlan = z.infer<typeof storedPlan>;
+
+/** One day as the app shows it. `midnight` is the day's 00:00 in the kitchen's zone: plan minutes count from there. */
+export const dayView = z.object({
+  date: calendarDate,
+  midnight: z.int(),
+  pars: z.array(par),
+  lots: z.array(lot),
+  plan: storedPlan.nullable(),
+  events: z.array(storedEvent),
+});
+export type DayView = z.infer<typeof dayView>;

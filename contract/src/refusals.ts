@@ -1,0 +1,60 @@
+import type { Problem } from './requests';
+
+/**
+ * Every refusal the server can give: code, status, title, and the sentence a cook reads, with what to do next. A code is never reused.
+ * docs/api.md lists the same table; a test holds the two together.
+ */
+export const REFUSALS = {
+  'body.notJson': { status: 400, title: 'Not readable', detail: () => 'What was sent is not JSON. Nothing was saved. Reload the app and try again.' },
+  'body.invalid': { status: 400, title: 'Something is missing or wrong', detail: (facts: { first: string }) => `${facts.first} Nothing was saved.` },
+  'body.tooLarge': { status: 413, title: 'Too much at once', detail: () => 'That is too much in one go. Nothing was saved. Send it in smaller parts.' },
+  'route.unknown': { status: 404, title: 'No such page', detail: (facts: { path: string }) => `There is nothing at ${facts.path}. The list of addresses is at /api/docs.` },
+  'kitchen.unknown': { status: 404, title: 'Unknown kitchen', detail: (facts: { id: string }) => `There is no kitchen "${facts.id}" here. Go back and pick one from the list.` },
+  'day.invalid': { status: 400, title: 'Not a day', detail: (facts: { text: string }) => `"${facts.text}" is not a day. Write it as YYYY-MM-DD.` },
+  'soup.unknown': { status: 404, title: 'Unknown soup', detail: (facts: { id: string }) => `There is no soup "${facts.id}" on this day's list. Add it to the book first.` },
+  'equipment.unknown': { status: 404, title: 'Unknown equipment', detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.` },
+  'event.future': {
+    status: 422,
+    title: 'That time has not come yet',
+    detail: (facts: { aheadMin: number }) => `This entry is dated ${String(facts.aheadMin)} min ahead of the server's clock. Set the clock of this device, then log it again.`,
+  },
+  'event.batchUnknown': {
+    status: 422,
+    title: 'Unknown batch',
+    detail: (facts: { batchId: string }) => `There is no batch "${facts.batchId}" on this day. Start the batch first, or pick another one from the list.`,
+  },
+  'event.batchDiscarded': { status: 409, title: 'Batch was discarded', detail: (facts: { name: string }) => `${facts.name} was discarded. Nothing more can be logged for it; correct the discard first if it was a slip.` },
+  'event.readingImpossible': {
+    status: 422,
+    title: 'No soup has that temperature',
+    detail: (facts: { value: number; unit: string; lowest: number; highest: number }) =>
+      `${String(facts.value)} °${facts.unit} cannot be right: soup lies between ${String(facts.lowest)} and ${String(facts.highest)} °${facts.unit}. Check the digits and the unit, and read the probe again.`,
+  },
+  'event.personUnknown': { status: 422, title: 'Who is this?', detail: (facts: { by: string }) => `Nobody called "${facts.by}" works in this kitchen. Pick who is holding this phone and try again.` },
+  'event.idReused': { status: 409, title: 'Same entry, other content', detail: () => 'An entry with this id is in the log already, with other content. The log keeps the first. Enter it anew.' },
+  'event.targetUnknown': { status: 422, title: 'Nothing to correct', detail: () => 'The entry to be corrected is not in the log. Reload and pick it again.' },
+  'plan.stale': { status: 409, title: 'The day has moved on', detail: () => 'Pars, batches or the clock changed since this plan was made. Look at the new draft and accept that one.' },
+  'plan.infeasible': { status: 422, title: 'This plan cannot be cooked', detail: (facts: { first: string }) => `The plan breaks a limit of the station (${facts.first}). Nothing was saved. Make a new draft.` },
+  'database.away': { status: 503, title: 'The record cannot be reached', detail: () => 'The database does not answer. Nothing was saved just now; what you entered stays on this device and is sent when it is back.' },
+  'server.fault': { status: 500, title: 'Our mistake', detail: (facts: { reference: string }) => `Something went wrong on the server. Nothing was saved. Try again; if it stays, quote ${facts.reference}.` },
+} as const;
+
+export type RefusalCode = keyof typeof REFUSALS;
+export type RefusalFacts<Code extends RefusalCode> = Parameters<(typeof REFUSALS)[Code]['detail']>[0];
+
+/** Throw this anywhere on the server; it becomes problem+json at the edge. */
+export class Refusal extends Error {
+  readonly problem: Problem;
+  constructor(problem: Problem) {
+    super(problem.detail);
+    this.name = 'Refusal';
+    this.problem = problem;
+  }
+}
+
+/** `refuse('event.future', { aheadMin: 12 })` is the refusal with its sentence. */
+export function refuse<Code extends RefusalCode>(code: Code, ...facts: RefusalFacts<Code> extends undefined ? [] : [RefusalFacts<Code>]): Refusal {
+  const { status, title, detail } = REFUSALS[code];
+  const say = detail as (given: unknown) => string;
+  return new Refusal({ type: `urn:broth-board:refusal:${code}`, title, status, detail: say(facts[0]), code });
+}

@@ -1,0 +1,43 @@
+import { z } from 'zod';
+import { dayEvent, storedEvent } from './event';
+import { dayPlan } from './plan';
+
+/** The par as it is put; the message is what the cook reads beside the field. */
+export const putPar = z.object({
+  parL: z.number('A par is a number of litres, like 18 or 7.5.').min(0, 'A par cannot be below 0 L. Put 0 to leave the soup out today.').max(2000, 'More than 2000 L is a typing slip. Check the digits.'),
+});
+
+/** Reads what was typed into a par field: `'7,5'` is 7.5; the error is the schema's own sentence. */
+export function parsePar(typed: string): { readonly ok: true; readonly parL: number } | { readonly ok: false; readonly message: string } {
+  const plain = typed.trim().replace(',', '.').replace('−', '-');
+  const parsed = putPar.safeParse({ parL: plain === '' ? Number.NaN : Number(plain) });
+  return parsed.success ? { ok: true, parL: parsed.data.parL } : { ok: false, message: parsed.error.issues[0]?.message ?? '' };
+}
+
+export const postPlan = z.object({ by: z.string().min(1), /** The minute of the day the plan was made at. */ nowMin: z.int(), plan: dayPlan });
+export const putEquipment = z.object({ inUse: z.boolean() });
+export const postEvents = z.object({ events: z.array(dayEvent).min(1, 'Send at least one event.').max(500, 'Send at most 500 events at a time.') });
+
+/** A refusal on the wire: RFC 9457, with our code and, for a body, what is wrong where. */
+export const problem = z.object({
+  type: z.string(),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string(),
+  code: z.string(),
+  errors: z.array(z.object({ path: z.string(), message: z.string() })).optional(),
+});
+export type Problem = z.infer<typeof problem>;
+
+/** One answer an event, in the order they were sent. */
+export const eventsAnswer = z.object({
+  results: z.array(
+    z.discriminatedUnion('status', [
+      z.object({ status: z.literal('stored'), id: z.string(), event: storedEvent }),
+      z.object({ status: z.literal('already'), id: z.string(), event: storedEvent }),
+      z.object({ status: z.literal('refused'), id: z.string(), problem }),
+    ]),
+  ),
+});
+export const eventsSince = z.object({ events: z.array(storedEvent), last: z.int() });
+export const health = z.object({ ok: z.boolean(), database: z.enum(['up', 'away']), version: z.string(), now: z.int() });

@@ -1,0 +1,58 @@
+import { refuse } from '@broth/contract';
+import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
+import { foldDay, minutesBetween, startedBatches, usFdaFoodCode2022 } from '@broth/core';
+import type { RulePack } from '@broth/core';
+import type { FastifyInstance, FastifyBaseLogger, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
+import type { ZodTypeProvider } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Context } from '../context';
+import { midnightOf } from '../localTime';
+import { eventsOfDay } from '../store/eventLog';
+import { findKitchen, lotsOf, parsOf, soupsOf, stationOf } from '../store/kitchenStore';
+import type { KitchenRow } from '../store/models';
+
+export type Api = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider>;
+
+export const kitchenParams = z.object({ kitchenId: z.string().max(100) });
+export const dayParams = kitchenParams.extend({ date: z.string() });
+
+/** The pack in force. One so far; packs become the kitchen's choice with the food-safety log. */
+export function packOf(): RulePack {
+  return usFdaFoodCode2022;
+}
+
+export async function kitchenOr404(kitchenId: string): Promise<KitchenRow> {
+  const kitchen = await findKitchen(kitchenId);
+  if (kitchen === null) throw refuse('kitchen.unknown', { id: kitchenId });
+  return kitchen;
+}
+
+/** The day in an address, or the refusal that says how to write one. */
+export function dayOr400(text: string): CalendarDate {
+  const parsed = z.iso.date().safeParse(text);
+  if (!parsed.success) throw refuse('day.invalid', { text });
+  return parsed.data;
+}
+
+interface PlanBasis {
+  readonly kitchen: KitchenRow;
+  readonly midnight: number;
+  readonly pars: readonly Par[];
+  readonly lots: readonly Lot[];
+  readonly soups: readonly Soup[];
+  readonly station: Station;
+}
+
+export async function planBasis(kitchenId: string, date: CalendarDate): Promise<PlanBasis> {
+  const kitchen = await kitchenOr404(kitchenId);
+  const [pars, lots, soups, { station }] = await Promise.all([parsOf(kitchenId, date), lotsOf(kitchenId), soupsOf(kitchenId), stationOf(kitchenId)]);
+  return { kitchen, midnight: midnightOf(kitchen.timeZone, date), pars, lots, soups, station };
+}
+
+/** The planner's input as the server knows it, for a plan made at a minute of the day. */
+export async function dayInput(context: Context, kitchenId: string, date: CalendarDate, nowMin: number): Promise<DayInput & { readonly serverNowMin: number }> {
+  const { midnight, pars, lots, soups, station } = await planBasis(kitchenId, date);
+  const started = startedBatches(foldDay(await eventsOfDay(context.database, kitchenId, date)), midnight);
+  const serverNowMin = Math.floor(minutesBetween(midnight, context.now()));
+  return { date, nowMin, soups, station, pars, lots, started, dateMarkLastDay: packOf().dateMark.lastDay, serverNowMin };
+}

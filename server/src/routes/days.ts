@@ -1,0 +1,55 @@
+import { dayView, postPlan, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
+import type { DayView } from '@broth/contract';
+import { checkDayPlan } from '@broth/core';
+import { z } from 'zod';
+import type { Context } from '../context';
+import { eventsOfDay } from '../store/eventLog';
+import { acceptPlan, planOf, putPar } from '../store/kitchenStore';
+import { dayInput, dayOr400, dayParams, kitchenOr404, planBasis } from './common';
+import type { Api } from './common';
+
+/** A draft may be this old when it is accepted: its first steps may have begun to slip by then. Minutes. */
+const DRAFT_KEEPS_MIN = 10;
+
+async function viewOf(context: Context, kitchenId: string, date: string): Promise<DayView> {
+  const { midnight, pars, lots } = await planBasis(kitchenId, date);
+  const [plan, events] = await Promise.all([planOf(kitchenId, date), eventsOfDay(context.database, kitchenId, date)]);
+  return { date, midnight, pars: [...pars], lots: [...lots], plan, events: [...events] };
+}
+
+export function dayRoutes(api: Api, context: Context): void {
+  api.get('/kitchens/:kitchenId/days/:date', { schema: { summary: 'Pars, stock, plan and events of a day', params: dayParams, response: { 200: dayView } } }, (request) =>
+    viewOf(context, request.params.kitchenId, dayOr400(request.params.date)),
+  );
+
+  api.put(
+    '/kitchens/:kitchenId/days/:date/pars/:soupId',
+    { schema: { summary: "Put a soup's par for a day, in litres", params: dayParams.extend({ soupId: z.string() }), body: putParBody, response: { 200: dayView } } },
+    async (request) => {
+      const { kitchenId, soupId } = request.params;
+      const date = dayOr400(request.params.date);
+      await kitchenOr404(kitchenId);
+      if (!(await putPar(context.database, kitchenId, date, soupId, request.body.parL))) throw refuse('soup.unknown', { id: soupId });
+      return viewOf(context, kitchenId, date);
+    },
+  );
+
+  api.post(
+    '/kitchens/:kitchenId/days/:date/plans',
+    { bodyLimit: 4_194_304, schema: { summary: 'Accept a plan: it becomes the next version', params: dayParams, body: postPlan, response: { 200: storedPlan } } },
+    async (request) => {
+      const { kitchenId } = request.params;
+      const date = dayOr400(request.params.date);
+      const { plan, nowMin, by } = request.body;
+      const input = await dayInput(context, kitchenId, date, nowMin);
+      if (input.station.people.every((person) => person.id !== by)) throw refuse('event.personUnknown', { by });
+      if (plan.date !== date || Math.abs(input.serverNowMin - nowMin) > DRAFT_KEEPS_MIN) throw refuse('plan.stale');
+      const wrong = checkDayPlan(input, plan);
+      // Jobs that are not the ones we would ask for mean other pars or other started batches; anything else is a plan that cannot be cooked.
+      if (wrong.some((violation) => violation.code === 'job.missing' || violation.code === 'steps.wrong' || violation.code === 'step.moved' || violation.code === 'step.duration')) throw refuse('plan.stale');
+      const [first] = wrong;
+      if (first !== undefined) throw refuse('plan.infeasible', { first: first.code });
+      return acceptPlan(context.database, kitchenId, plan, by, new Date(context.now()));
+    },
+  );
+}

@@ -1,0 +1,51 @@
+import { kitchenBook, putEquipment, refuse } from '@broth/contract';
+import type { KitchenBook } from '@broth/contract';
+import { addDays, minutesBetween } from '@broth/core';
+import { z } from 'zod';
+import type { Context } from '../context';
+import { dateIn, midnightOf } from '../localTime';
+import { eventsOfDay } from '../store/eventLog';
+import { setInUse, soupsOf, stationOf } from '../store/kitchenStore';
+import { KitchenRow } from '../store/models';
+import { kitchenOr404, kitchenParams, packOf } from './common';
+import type { Api } from './common';
+
+async function bookOf(context: Context, kitchenId: string): Promise<KitchenBook> {
+  const { name, place, timeZone, temperatureUnit, invented } = await kitchenOr404(kitchenId);
+  const [soups, { station }] = await Promise.all([soupsOf(kitchenId), stationOf(kitchenId)]);
+  const now = context.now();
+  const today = dateIn(timeZone, now);
+  const begun = (await eventsOfDay(context.database, kitchenId, today)).length > 0;
+  // A day nobody began is not opened in the middle of its service: the lead is planning the next one.
+  const over = minutesBetween(midnightOf(timeZone, today), now) > Math.min(...station.services.map((service) => service.startMin));
+  return {
+    kitchen: { id: kitchenId, name, place, timeZone, temperatureUnit, invented },
+    soups: [...soups],
+    station,
+    pack: packOf(),
+    today,
+    suggestedDay: !begun && over ? addDays(today, 1) : today,
+    now,
+  } as KitchenBook;
+}
+
+export function kitchenRoutes(api: Api, context: Context): void {
+  const summary = z.array(z.object({ id: z.string(), name: z.string(), place: z.string() }));
+  api.get('/kitchens', { schema: { summary: 'The kitchens of this installation', response: { 200: summary } } }, async () => {
+    const rows = await KitchenRow.findAll({ order: [['kitchenId', 'ASC']] });
+    return rows.map(({ kitchenId, name, place }) => ({ id: kitchenId, name, place }));
+  });
+  api.get('/kitchens/:kitchenId', { schema: { summary: 'Soups, station, people and rules of a kitchen', params: kitchenParams, response: { 200: kitchenBook } } }, (request) =>
+    bookOf(context, request.params.kitchenId),
+  );
+  api.put(
+    '/kitchens/:kitchenId/equipment/:equipmentId',
+    { schema: { summary: 'Put a thing into or out of use', params: kitchenParams.extend({ equipmentId: z.string() }), body: putEquipment, response: { 200: kitchenBook } } },
+    async (request) => {
+      const { kitchenId, equipmentId } = request.params;
+      await kitchenOr404(kitchenId);
+      if ((await setInUse(context.database, kitchenId, equipmentId, request.body.inUse)) === null) throw refuse('equipment.unknown', { id: equipmentId });
+      return bookOf(context, kitchenId);
+    },
+  );
+}

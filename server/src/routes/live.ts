@@ -1,0 +1,70 @@
+import { z } from 'zod';
+import type { Context } from '../context';
+import { eventsSince } from '../store/eventLog';
+import { kitchenOr404, kitchenParams } from './common';
+import type { Api } from './common';
+
+const HEARTBEAT_MS = 15_000;
+const PAGE = 500;
+
+/** Server-sent events: `events` with what was appended, `day` and `book` when what is planned or configured has changed. */
+export function liveRoute(api: Api, context: Context): void {
+  api.get(
+    '/kitchens/:kitchenId/live',
+    { schema: { summary: 'Live stream (text/event-stream)', params: kitchenParams, querystring: z.object({ since: z.coerce.number().int().min(0).optional() }) } },
+    async (request, reply) => {
+      const { kitchenId } = request.params;
+      await kitchenOr404(kitchenId);
+      const resumed = Number(request.headers['last-event-id']);
+      let since = Number.isInteger(resumed) ? resumed : (request.query.since ?? 0);
+      reply.hijack();
+      const { raw } = reply;
+      raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+      const say = (event: string, data: unknown, id?: number): void => {
+        raw.write(`${id === undefined ? '' : `id: ${String(id)}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
+      };
+
+      // One reader at a time; a notice that comes while it reads makes it read once more.
+      let reading = false;
+      let again = false;
+      const sendNew = async (): Promise<void> => {
+        again = true;
+        if (reading) return;
+        reading = true;
+        try {
+          while (again && !raw.destroyed) {
+            again = false;
+            const events = await eventsSince(context.database, kitchenId, since, PAGE);
+            const last = events.at(-1);
+            if (last === undefined) continue;
+            since = last.seq;
+            say('events', { events }, since);
+            again = events.length === PAGE;
+          }
+        } catch (error) {
+          // The database went away: the hub says "catch up" when it is back.
+          request.log.warn(error);
+        } finally {
+          reading = false;
+        }
+      };
+
+      const stop = context.hub.listen(kitchenId, (notice) => {
+        if (notice === 'catchUp') {
+          say('book', {});
+          say('day', {});
+          void sendNew();
+        } else if (notice.topic === 'events') void sendNew();
+        else if (notice.topic === 'day') say('day', { date: notice.day });
+        else say('book', {});
+      });
+      const heartbeat = setInterval(() => raw.write(': here\n\n'), HEARTBEAT_MS);
+      raw.on('close', () => {
+        clearInterval(heartbeat);
+        stop();
+      });
+      say('hello', { now: context.now() });
+      await sendNew();
+    },
+  );
+}

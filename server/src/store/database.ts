@@ -1,0 +1,53 @@
+import { QueryTypes, Sequelize } from 'sequelize';
+import type { QueryInterface } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import type { RunnableMigration } from 'umzug';
+import { defineModels } from './models';
+import * as kitchen from './migrations/0001-kitchen';
+import * as eventLog from './migrations/0002-event-log';
+
+const MIGRATIONS: Readonly<Record<string, { up: (query: QueryInterface) => Promise<void> }>> = { '0001-kitchen': kitchen, '0002-event-log': eventLog };
+
+/** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */
+export function openDatabase(url: string): Sequelize {
+  const sequelize = new Sequelize(url, {
+    dialect: 'postgres',
+    logging: false,
+    pool: { max: 10, acquire: 5000, idle: 10_000 },
+    dialectOptions: { connectionTimeoutMillis: 3000, keepAlive: true },
+  });
+  defineModels(sequelize);
+  return sequelize;
+}
+
+/** Brings the schema up to date. Several servers starting at once take turns behind an advisory lock. */
+export async function migrate(sequelize: Sequelize): Promise<void> {
+  await sequelize.transaction(async (transaction) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock(7016081)', { transaction, type: QueryTypes.SELECT });
+    const context = sequelize.getQueryInterface();
+    const umzug = new Umzug<QueryInterface>({
+      migrations: Object.entries(MIGRATIONS).map(([name, { up }]): RunnableMigration<QueryInterface> => ({ name, up: () => up(context) })),
+      context,
+      storage: new SequelizeStorage({ sequelize, tableName: 'schema_migration' }),
+      logger: undefined,
+    });
+    await umzug.up();
+  });
+}
+
+/** SQLSTATE classes and socket errors that mean the database cannot be used right now, rather than that we asked it something wrong. */
+const AWAY = /^(08|57P0|53|ECONN|ENOENT|EPIPE|ETIMEDOUT|EHOSTUNREACH|42P01$|42883$|3D000)/;
+
+function codesOf(error: unknown): readonly string[] {
+  if (typeof error !== 'object' || error === null) return [];
+  const { code, parent, name, message } = error as { code?: unknown; parent?: unknown; name?: unknown; message?: unknown };
+  const own = typeof code === 'string' ? [code] : [];
+  const lost = typeof name === 'string' && /^SequelizeConnection/.test(name) ? ['08000'] : [];
+  const broken = typeof message === 'string' && /Connection terminated|connection is closed|pool is draining/i.test(message) ? ['08006'] : [];
+  return [...own, ...lost, ...broken, ...codesOf(parent)];
+}
+
+/** Whether an error says that the database is away (down, starting, not migrated yet, out of connections). */
+export function isDatabaseAway(error: unknown): boolean {
+  return codesOf(error).some((code) => AWAY.test(code));
+}

@@ -1,0 +1,89 @@
+import type { DayView, StoredPlan } from '@broth/contract';
+import type { CalendarDate, DayPlan, Lot, Par, Soup, Station } from '@broth/core';
+import { QueryTypes } from 'sequelize';
+import type { Sequelize } from 'sequelize';
+import { DayParRow, DayPlanRow, KitchenRow, LotRow, SoupRow, StandingParRow, StationRow } from './models';
+
+export async function findKitchen(kitchenId: string): Promise<KitchenRow | null> {
+  return KitchenRow.findByPk(kitchenId);
+}
+
+/** The newest version of every soup, in the book's order. */
+export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
+  const rows = await SoupRow.findAll({ where: { kitchenId }, order: [['position', 'ASC'], ['version', 'DESC']] });
+  const newest = new Map<string, Soup>();
+  for (const row of rows) if (!newest.has(row.soupId)) newest.set(row.soupId, row.body);
+  return [...newest.values()];
+}
+
+export async function stationOf(kitchenId: string): Promise<{ version: number; station: Station }> {
+  const row = await StationRow.findOne({ where: { kitchenId }, order: [['version', 'DESC']] });
+  if (row === null) throw new Error(`Invariant: kitchen ${kitchenId} has a station`);
+  return { version: row.version, station: row.body };
+}
+
+/** Puts a thing into or out of use, as a new version of the station. Null when there is no such thing. */
+export async function setInUse(sequelize: Sequelize, kitchenId: string, equipmentId: string, inUse: boolean): Promise<Station | null> {
+  const { version, station } = await stationOf(kitchenId);
+  if (station.equipment.every((thing) => thing.id !== equipmentId)) return null;
+  const changed: Station = { ...station, equipment: station.equipment.map((thing) => (thing.id === equipmentId ? { ...thing, inUse } : thing)) };
+  await StationRow.create({ kitchenId, version: version + 1, body: changed });
+  await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
+  return changed;
+}
+
+/** The day's pars: what was put for the day, else what stands. In the order of the list. */
+export async function parsOf(kitchenId: string, day: CalendarDate): Promise<readonly Par[]> {
+  const [standing, changed] = await Promise.all([StandingParRow.findAll({ where: { kitchenId }, order: [['position', 'ASC']] }), DayParRow.findAll({ where: { kitchenId, day } })]);
+  const put = new Map(changed.map((row) => [row.soupId, row.parL]));
+  return standing.map(({ soupId, serviceId, parL }) => ({ soupId, serviceId, parL: put.get(soupId) ?? parL }));
+}
+
+/** Puts one soup's par for a day. false when the soup is not on the list. */
+export async function putPar(sequelize: Sequelize, kitchenId: string, day: CalendarDate, soupId: string, parL: number): Promise<boolean> {
+  if ((await StandingParRow.count({ where: { kitchenId, soupId } })) === 0) return false;
+  await DayParRow.upsert({ kitchenId, day, soupId, parL });
+  await notify(sequelize, { kitchen: kitchenId, topic: 'day', day });
+  return true;
+}
+
+export async function lotsOf(kitchenId: string): Promise<readonly Lot[]> {
+  const rows = await LotRow.findAll({ where: { kitchenId }, order: [['lotId', 'ASC']] });
+  return rows.map(({ lotId, soupId, volumeL, state, preparedOn, frozenDays }) => ({ id: lotId, soupId, volumeL, state, preparedOn, frozenDays }));
+}
+
+function storedPlanOf(row: DayPlanRow): StoredPlan {
+  return { version: row.version, acceptedAt: row.acceptedAt.getTime(), by: row.acceptedBy, plan: row.body } as StoredPlan;
+}
+
+export async function planOf(kitchenId: string, day: CalendarDate): Promise<DayView['plan']> {
+  const row = await DayPlanRow.findOne({ where: { kitchenId, day }, order: [['version', 'DESC']] });
+  return row === null ? null : storedPlanOf(row);
+}
+
+/** Stores an accepted plan as the next version. */
+export async function acceptPlan(sequelize: Sequelize, kitchenId: string, plan: DayPlan, acceptedBy: string, acceptedAt: Date): Promise<StoredPlan> {
+  const row = await sequelize.transaction(async (transaction) => {
+    // Two leads accepting at once take turns: the second becomes the later version.
+    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext($key))', { bind: { key: `${kitchenId} ${plan.date}` }, transaction, type: QueryTypes.SELECT });
+    const version = ((await DayPlanRow.max<number, DayPlanRow>('version', { where: { kitchenId, day: plan.date }, transaction })) ?? 0) + 1;
+    return DayPlanRow.create({ kitchenId, day: plan.date, version, acceptedAt, acceptedBy, body: plan }, { transaction });
+  });
+  await notify(sequelize, { kitchen: kitchenId, topic: 'day', day: plan.date });
+  return storedPlanOf(row);
+}
+
+/** Whether any accepted plan of a day has this batch: one started from an older version stays known. */
+export async function isPlannedBatch(sequelize: Sequelize, kitchenId: string, day: CalendarDate, batchId: string): Promise<boolean> {
+  const rows = await sequelize.query("SELECT 1 FROM day_plan WHERE kitchen_id = $kitchenId AND day = $day AND body->'batches' @> $wanted::jsonb LIMIT 1", {
+    bind: { kitchenId, day, wanted: JSON.stringify([{ id: batchId }]) },
+    type: QueryTypes.SELECT,
+  });
+  return rows.length > 0;
+}
+
+export type Notice = { readonly kitchen: string; readonly topic: 'events' } | { readonly kitchen: string; readonly topic: 'book' } | { readonly kitchen: string; readonly topic: 'day'; readonly day: CalendarDate };
+
+async function notify(sequelize: Sequelize, notice: Notice): Promise<void> {
+  await sequelize.query("SELECT pg_notify('broth', $notice)", { bind: { notice: JSON.stringify(notice) }, type: QueryTypes.SELECT });
+}

@@ -1,0 +1,79 @@
+import type { CalendarDate, DayPlan, Lot, Soup, Station } from '@broth/core';
+import { DataTypes, Model } from 'sequelize';
+import type { InferAttributes, InferCreationAttributes, Sequelize } from 'sequelize';
+
+/** Rows of what is planned and configured. The event log is not among them: it is written through its own function only. */
+
+export class KitchenRow extends Model<InferAttributes<KitchenRow>, InferCreationAttributes<KitchenRow>> {
+  declare kitchenId: string;
+  declare name: string;
+  declare place: string;
+  declare timeZone: string;
+  declare temperatureUnit: 'C' | 'F';
+  declare invented: boolean;
+}
+export class StationRow extends Model<InferAttributes<StationRow>, InferCreationAttributes<StationRow>> {
+  declare kitchenId: string;
+  declare version: number;
+  declare body: Station;
+}
+export class SoupRow extends Model<InferAttributes<SoupRow>, InferCreationAttributes<SoupRow>> {
+  declare kitchenId: string;
+  declare soupId: string;
+  declare version: number;
+  declare position: number;
+  declare body: Soup;
+}
+export class StandingParRow extends Model<InferAttributes<StandingParRow>, InferCreationAttributes<StandingParRow>> {
+  declare kitchenId: string;
+  declare soupId: string;
+  declare parL: number;
+  declare serviceId: string;
+  declare position: number;
+}
+export class DayParRow extends Model<InferAttributes<DayParRow>, InferCreationAttributes<DayParRow>> {
+  declare kitchenId: string;
+  declare day: CalendarDate;
+  declare soupId: string;
+  declare parL: number;
+}
+export class LotRow extends Model<InferAttributes<LotRow>, InferCreationAttributes<LotRow>> {
+  declare kitchenId: string;
+  declare lotId: string;
+  declare soupId: string;
+  declare volumeL: number;
+  declare state: Lot['state'];
+  declare preparedOn: CalendarDate;
+  declare frozenDays: number;
+}
+export class DayPlanRow extends Model<InferAttributes<DayPlanRow>, InferCreationAttributes<DayPlanRow>> {
+  declare kitchenId: string;
+  declare day: CalendarDate;
+  declare version: number;
+  declare acceptedAt: Date;
+  declare acceptedBy: string;
+  declare body: DayPlan;
+}
+
+const key = { type: DataTypes.TEXT, primaryKey: true } as const;
+const text = { type: DataTypes.TEXT, allowNull: false } as const;
+const whole = { type: DataTypes.INTEGER, allowNull: false } as const;
+const litres = { type: DataTypes.DOUBLE, allowNull: false } as const;
+const json = { type: DataTypes.JSONB, allowNull: false } as const;
+
+export function defineModels(sequelize: Sequelize): void {
+  const options = { sequelize, timestamps: false, underscored: true };
+  KitchenRow.init({ kitchenId: key, name: text, place: text, timeZone: text, temperatureUnit: text, invented: { type: DataTypes.BOOLEAN, allowNull: false } }, { ...options, tableName: 'kitchen' });
+  StationRow.init({ kitchenId: key, version: { ...whole, primaryKey: true }, body: json }, { ...options, tableName: 'station' });
+  SoupRow.init({ kitchenId: key, soupId: key, version: { ...whole, primaryKey: true }, position: whole, body: json }, { ...options, tableName: 'soup' });
+  StandingParRow.init({ kitchenId: key, soupId: key, parL: litres, serviceId: text, position: whole }, { ...options, tableName: 'standing_par' });
+  DayParRow.init({ kitchenId: key, day: { type: DataTypes.DATEONLY, primaryKey: true }, soupId: key, parL: litres }, { ...options, tableName: 'day_par' });
+  LotRow.init(
+    { kitchenId: key, lotId: key, soupId: text, volumeL: litres, state: text, preparedOn: { type: DataTypes.DATEONLY, allowNull: false }, frozenDays: whole },
+    { ...options, tableName: 'lot' },
+  );
+  DayPlanRow.init(
+    { kitchenId: key, day: { type: DataTypes.DATEONLY, primaryKey: true }, version: { ...whole, primaryKey: true }, acceptedAt: { type: DataTypes.DATE, allowNull: false }, acceptedBy: text, body: json },
+    { ...options, tableName: 'day_plan' },
+  );
+}
