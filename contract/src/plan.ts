@@ -70,5 +70,7 @@ export const dayView = z.object({
   lots: z.array(lot),
   plan: storedPlan.nullable(),
   events: z.array(storedEvent),
+  /** Place of the newest event of the kitchen: the live stream goes on from here. */
+  lastSeq: z.int(),
 });
 export type DayView = z.infer<typeof dayView>;

@@ -3,7 +3,7 @@ import type { DayView } from '@broth/contract';
 import { checkDayPlan } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
-import { eventsOfDay } from '../store/eventLog';
+import { eventsOfDay, lastSeqOf } from '../store/eventLog';
 import { acceptPlan, planOf, putPar } from '../store/kitchenStore';
 import { dayInput, dayOr400, dayParams, kitchenOr404, planBasis } from './common';
 import type { Api } from './common';
@@ -13,8 +13,10 @@ const DRAFT_KEEPS_MIN = 10;
 
 async function viewOf(context: Context, kitchenId: string, date: string): Promise<DayView> {
   const { midnight, pars, lots } = await planBasis(kitchenId, date);
+  // The place first: an event that comes in between is then sent twice rather than missed.
+  const lastSeq = await lastSeqOf(context.database, kitchenId);
   const [plan, events] = await Promise.all([planOf(kitchenId, date), eventsOfDay(context.database, kitchenId, date)]);
-  return { date, midnight, pars: [...pars], lots: [...lots], plan, events: [...events] };
+  return { date, midnight, pars: [...pars], lots: [...lots], plan, events: [...events], lastSeq };
 }
 
 export function dayRoutes(api: Api, context: Context): void {

@@ -93,3 +93,9 @@ export async function eventExists(sequelize: Sequelize, kitchenId: string, id: s
   const rows = await sequelize.query('SELECT 1 FROM event WHERE kitchen_id = $kitchenId AND id = $id', { bind: { kitchenId, id }, type: QueryTypes.SELECT });
   return rows.length > 0;
 }
+
+/** Place of the newest event of a kitchen; 0 when there is none. */
+export async function lastSeqOf(sequelize: Sequelize, kitchenId: string): Promise<number> {
+  const [head] = await sequelize.query<{ seq: string }>('SELECT seq FROM event_head WHERE kitchen_id = $kitchenId', { bind: { kitchenId }, type: QueryTypes.SELECT });
+  return Number(head?.seq ?? 0);
+}

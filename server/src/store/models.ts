@@ -55,25 +55,26 @@ export class DayPlanRow extends Model<InferAttributes<DayPlanRow>, InferCreation
   declare body: DayPlan;
 }
 
-const key = { type: DataTypes.TEXT, primaryKey: true } as const;
-const text = { type: DataTypes.TEXT, allowNull: false } as const;
-const whole = { type: DataTypes.INTEGER, allowNull: false } as const;
-const litres = { type: DataTypes.DOUBLE, allowNull: false } as const;
-const json = { type: DataTypes.JSONB, allowNull: false } as const;
+// Sequelize writes into the attribute it is given: every column gets an object of its own.
+const key = () => ({ type: DataTypes.TEXT, primaryKey: true });
+const text = () => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const litres = () => ({ type: DataTypes.DOUBLE, allowNull: false });
+const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: false, underscored: true };
-  KitchenRow.init({ kitchenId: key, name: text, place: text, timeZone: text, temperatureUnit: text, invented: { type: DataTypes.BOOLEAN, allowNull: false } }, { ...options, tableName: 'kitchen' });
-  StationRow.init({ kitchenId: key, version: { ...whole, primaryKey: true }, body: json }, { ...options, tableName: 'station' });
-  SoupRow.init({ kitchenId: key, soupId: key, version: { ...whole, primaryKey: true }, position: whole, body: json }, { ...options, tableName: 'soup' });
-  StandingParRow.init({ kitchenId: key, soupId: key, parL: litres, serviceId: text, position: whole }, { ...options, tableName: 'standing_par' });
-  DayParRow.init({ kitchenId: key, day: { type: DataTypes.DATEONLY, primaryKey: true }, soupId: key, parL: litres }, { ...options, tableName: 'day_par' });
+  KitchenRow.init({ kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false } }, { ...options, tableName: 'kitchen' });
+  StationRow.init({ kitchenId: key(), version: { ...whole(), primaryKey: true }, body: json() }, { ...options, tableName: 'station' });
+  SoupRow.init({ kitchenId: key(), soupId: key(), version: { ...whole(), primaryKey: true }, position: whole(), body: json() }, { ...options, tableName: 'soup' });
+  StandingParRow.init({ kitchenId: key(), soupId: key(), parL: litres(), serviceId: text(), position: whole() }, { ...options, tableName: 'standing_par' });
+  DayParRow.init({ kitchenId: key(), day: { type: DataTypes.DATEONLY, primaryKey: true }, soupId: key(), parL: litres() }, { ...options, tableName: 'day_par' });
   LotRow.init(
-    { kitchenId: key, lotId: key, soupId: text, volumeL: litres, state: text, preparedOn: { type: DataTypes.DATEONLY, allowNull: false }, frozenDays: whole },
+    { kitchenId: key(), lotId: key(), soupId: text(), volumeL: litres(), state: text(), preparedOn: { type: DataTypes.DATEONLY, allowNull: false }, frozenDays: whole() },
     { ...options, tableName: 'lot' },
   );
   DayPlanRow.init(
-    { kitchenId: key, day: { type: DataTypes.DATEONLY, primaryKey: true }, version: { ...whole, primaryKey: true }, acceptedAt: { type: DataTypes.DATE, allowNull: false }, acceptedBy: text, body: json },
+    { kitchenId: key(), day: { type: DataTypes.DATEONLY, primaryKey: true }, version: { ...whole(), primaryKey: true }, acceptedAt: { type: DataTypes.DATE, allowNull: false }, acceptedBy: text(), body: json() },
     { ...options, tableName: 'day_plan' },
   );
 }

@@ -1,0 +1,49 @@
+import { Slot } from 'expo-router';
+import Head from 'expo-router/head';
+import { useFonts } from 'expo-font';
+import { StatusBar } from 'expo-status-bar';
+import { useEffect } from 'react';
+import { View } from 'react-native';
+import { PaperProvider } from 'react-native-paper';
+import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff2';
+import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff2';
+import display from '@fontsource/fraunces/files/fraunces-latin-600-normal.woff2';
+import { useKitchen } from '../src/state/kitchen';
+import { usePlanner } from '../src/state/usePlan';
+import { PaletteProvider, paletteFor, paperTheme, useIsDark } from '../src/theme/theme';
+import { Places, useIsWide } from '../src/ui/Screen';
+
+function Planner() {
+  usePlanner();
+  return null;
+}
+
+/** The root: theme, type, the five places, and the one connection to the kitchen. Text shows at once in the system's face. */
+export default function Layout() {
+  useFonts({ AtkinsonNext: regular, AtkinsonNextBold: bold, FrauncesSemi: display });
+  const dark = useIsDark();
+  const wide = useIsWide();
+  const palette = paletteFor(dark);
+  const open = useKitchen((state) => state.open);
+  useEffect(() => {
+    void open();
+  }, [open]);
+  return (
+    <PaletteProvider value={palette}>
+      <PaperProvider theme={paperTheme(palette, dark)}>
+        <Head>
+          <title>Broth Board</title>
+        </Head>
+        <StatusBar style={dark ? 'light' : 'dark'} />
+        <Planner />
+        <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.ground }}>
+          {wide ? <Places /> : null}
+          <View style={{ flex: 1 }}>
+            <Slot />
+          </View>
+          {wide ? null : <Places />}
+        </View>
+      </PaperProvider>
+    </PaletteProvider>
+  );
+}

@@ -1,0 +1,1 @@
+export { BatchesScreen as default } from '../src/features/batches/BatchesScreen';

@@ -1,0 +1,1 @@
+export { BatchLogScreen as default } from '../../src/features/log/BatchLogScreen';

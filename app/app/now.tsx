@@ -1,0 +1,1 @@
+export { NowScreen as default } from '../src/features/now/NowScreen';

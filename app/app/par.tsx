@@ -1,0 +1,1 @@
+export { ParScreen as default } from '../src/features/par/ParScreen';

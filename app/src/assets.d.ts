@@ -1,0 +1,4 @@
+declare module '*.woff2' {
+  const id: number;
+  export default id;
+}

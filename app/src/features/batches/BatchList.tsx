@@ -1,0 +1,100 @@
+import { words } from '@broth/contract';
+import { jarFills, jarOf } from '@broth/core';
+import type { DayPlan, PlannedBatch, Station } from '@broth/core';
+import { View } from 'react-native';
+import type { OpenDay } from '../../state/useDay';
+import { Sheet } from '../../ui/Sheet';
+import { StateMark } from '../../ui/StateMark';
+import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
+import { Vessel } from '../../ui/Vessel';
+
+function allergenLine(day: OpenDay, batch: PlannedBatch): string {
+  const soup = day.soupById.get(batch.soupId);
+  const unknown = soup?.ingredients.filter((line) => line.allergens === 'unknown').map((line) => line.name) ?? [];
+  const contains = batch.allergens.length === 0 ? 'No listed allergen in the lines that have been read' : `Contains ${words.list(batch.allergens.map((allergen) => words.ALLERGEN[allergen]))}`;
+  return unknown.length === 0 ? `${contains}.` : `${contains}. Label not read: ${words.list(unknown)}, so unknown.`;
+}
+
+function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: PlannedBatch }) {
+  const soup = day.soupById.get(batch.soupId);
+  const vessel = day.equipmentById.get(batch.vesselId ?? '');
+  const jar = jarOf(day.book.station as Station);
+  const jarStep = soup?.steps.find((step) => step.place.kind === 'blender' && step.place.tool === 'jar');
+  const fills = jarStep === undefined || jar === null ? null : jarFills(batch.volumeL, jar.hotFillL);
+  const late = batch.lateMin > 0;
+  const first = batch.steps[0];
+  return (
+    <Sheet rim={soup?.toneHex} label={batch.name}>
+      <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-end' }}>
+        {vessel?.kind === 'vessel' ? (
+          <Vessel name={vessel.name} capacityL={vessel.capacityL} fillL={batch.volumeL} minFillL={vessel.minFillL} workingMaxL={vessel.workingMaxL} toneHex={soup?.toneHex ?? '#888888'} />
+        ) : null}
+        <View style={{ flex: 1 }}>
+          <Title level={2}>{batch.name}</Title>
+          <Figure>{words.litres(batch.volumeL)}</Figure>
+          <Note>{vessel === undefined ? 'Oven and bench' : vessel.kind === 'vessel' ? `${vessel.name}, ${words.litres(vessel.minFillL)} to ${words.litres(vessel.workingMaxL)}` : vessel.name}</Note>
+        </View>
+        <View style={{ alignItems: 'flex-end' }}>
+          <Figure style={{ fontSize: 22, lineHeight: 28 }}>{words.clock(batch.readyMin)}</Figure>
+          <Note>{batch.readyByMin === null ? 'ready' : `ready, by ${words.clock(batch.readyByMin)}`}</Note>
+          <Note>{first === undefined ? '' : `starts ${words.clock(first.startMin)}`}</Note>
+        </View>
+      </View>
+      {late ? <StateMark mark="soon" word={`${words.duration(batch.lateMin)} late`} /> : null}
+      {batch.state === 'planned' ? null : <StateMark mark="fine" word={batch.state === 'running' ? 'Begun' : 'Finished'} />}
+      {fills === null ? null : <Body style={{ fontSize: 15 }}>{`${String(fills)} fills of the jar, ${words.litres(jar?.hotFillL ?? 0)} each, to the hot-fill line.`}</Body>}
+      <Note>{allergenLine(day, batch)}</Note>
+    </Sheet>
+  );
+}
+
+/** The day's batches: soups by service, then what they share. */
+export function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; readonly plan: DayPlan; readonly columns?: number }) {
+  const byService = day.book.station.services.map((service) => ({
+    id: service.id,
+    title: `${service.name}, ${words.clock(service.startMin)}`,
+    batches: plan.batches.filter((batch) => batch.serviceId === service.id),
+  }));
+  const shared = plan.batches.filter((batch) => batch.serviceId === null);
+  const groups = [...byService, { id: 'shared', title: 'Shared: stocks and roasts', batches: shared }].filter((group) => group.batches.length > 0);
+  const isCalm = (found: DayPlan['findings'][number]): boolean => found.code === 'batch.surplus' || found.code === 'lot.frozen';
+  const urgent = plan.findings.filter((found) => found.code !== 'plan.late' && !isCalm(found));
+  const calm = plan.findings.filter(isCalm);
+  return (
+    <View style={{ gap: 14 }}>
+      {urgent.length === 0 ? null : (
+        <Sheet label="To put right">
+          {urgent.map((found) => (
+            <View key={JSON.stringify(found)} style={{ flexDirection: 'row', gap: 8 }}>
+              <StateMark mark="soon" />
+              <Body style={{ flex: 1, fontSize: 15 }}>{words.finding(found, day.names)}</Body>
+            </View>
+          ))}
+        </Sheet>
+      )}
+      {groups.map((group) => (
+        <View key={group.id} style={{ gap: 8 }}>
+          <Title level={2}>{group.title}</Title>
+          <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
+            {group.batches.map((batch) => (
+              <View key={batch.id} style={{ flexGrow: 1, flexBasis: columns === 1 ? '100%' : 320 }}>
+                <BatchCard day={day} batch={batch} />
+              </View>
+            ))}
+          </View>
+          {group.id === 'shared'
+            ? plan.components.map((component) => (
+                <Note key={component.componentId}>
+                  {`${day.names.soup(component.componentId)}: ${words.list(component.from.map((ask) => `${words.litres(ask.volumeL)} for ${day.soupById.get(ask.soupId)?.shortName ?? ask.soupId}`))}${component.onHandL > 0 ? `; ${words.litres(component.onHandL)} on hand` : ''}.`}
+                </Note>
+              ))
+            : null}
+        </View>
+      ))}
+      {calm.map((found) => (
+        <Note key={JSON.stringify(found)}>{words.finding(found, day.names)}</Note>
+      ))}
+      {groups.length === 0 ? <Strong>Nothing to cook: what is on hand covers every par.</Strong> : null}
+    </View>
+  );
+}

@@ -1,0 +1,38 @@
+import { words } from '@broth/contract';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { usePreferences } from '../../state/preferences';
+import { useDay } from '../../state/useDay';
+import { usePlan } from '../../state/usePlan';
+import { Action } from '../../ui/Action';
+import { Screen, Waiting, useIsWide } from '../../ui/Screen';
+import { Note, Strong } from '../../ui/Type';
+import { BatchList } from './BatchList';
+
+export function BatchesScreen() {
+  const day = useDay();
+  const router = useRouter();
+  const wide = useIsWide();
+  const shown = usePlan(usePreferences((state) => state.who));
+  const litres = shown?.plan.batches.reduce((sum, batch) => sum + batch.volumeL, 0) ?? 0;
+  const foot = (
+    <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
+      <View style={{ flex: 1 }}>
+        <Strong>{shown === null ? 'Working…' : `${String(shown.plan.batches.length)} batches, ${words.litres(litres)}`}</Strong>
+        <Note>{shown === null ? '' : shown.kind === 'accepted' ? 'As in the accepted plan' : 'Not accepted yet'}</Note>
+      </View>
+      <Action
+        kind="main"
+        label="See the board"
+        onPress={() => {
+          router.navigate('/board');
+        }}
+      />
+    </View>
+  );
+  return (
+    <Screen title="Batches" foot={foot}>
+      {day === null || shown === null ? <Waiting /> : <BatchList day={day} plan={shown.plan} columns={wide ? 3 : 1} />}
+    </Screen>
+  );
+}

@@ -1,0 +1,305 @@
+import { words } from '@broth/contract';
+import { UNITS_PER_PERSON } from '@broth/core';
+import type { DayPlan, Station } from '@broth/core';
+import { useMemo, useState } from 'react';
+import { ScrollView, View } from 'react-native';
+import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import type { OpenDay } from '../../state/useDay';
+import { BOLD, SANS, usePalette } from '../../theme/theme';
+import { edgeOf, inkOn, mix } from '../../theme/tone';
+import { PHASE_PATHS } from '../../ui/PhaseMark';
+import { Note } from '../../ui/Type';
+import { boardGeometry } from './boardGeometry';
+import type { BoardGeometry, Crossing, Stretch } from './boardGeometry';
+
+interface Props {
+  readonly day: OpenDay;
+  readonly plan: DayPlan;
+  readonly nowMin: number;
+  readonly selected: string | null;
+  readonly onSelect: (batchId: string) => void;
+  /** Time runs down on a phone, across when there is room. */
+  readonly down: boolean;
+}
+
+const SCALE = { down: { pxPerL: 2.4, leastLane: 76, toolLane: 52, gap: 10 }, across: { pxPerL: 1.9, leastLane: 26, toolLane: 26, gap: 18 } };
+/** Lying, the day is fitted to the room there is, down to what can still be read; on a phone it runs down at one scale. */
+const PX_PER_MIN = { down: 2.6, leastAcross: 1.2 };
+const HOURS = 46;
+/** Rough breadth of a bold character in px, as a share of its size: enough to keep names apart. */
+const CHARACTER = 0.56;
+const HANDS = 46;
+
+/** Turns minutes and breadth into x and y, so that one drawing serves both ways of reading. */
+function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number) {
+  const minutes = geometry.toMin - geometry.fromMin;
+  const perMin = down ? PX_PER_MIN.down : Math.max(PX_PER_MIN.leastAcross, (roomPx - 16) / minutes);
+  const before = down ? { time: 8, lanes: 6 } : { time: 8, lanes: 18 };
+  const length = minutes * perMin + before.time * 2;
+  const across = geometry.breadth + before.lanes + 10 + HANDS + 22;
+  const time = (minute: number): number => before.time + (minute - geometry.fromMin) * perMin;
+  const lane = (at: number): number => before.lanes + at;
+  const rect = (startMin: number, endMin: number, from: number, breadth: number) =>
+    down ? { x: lane(from), y: time(startMin), width: breadth, height: time(endMin) - time(startMin) } : { x: time(startMin), y: lane(from), width: time(endMin) - time(startMin), height: breadth };
+  const point = (minute: number, at: number): readonly [number, number] => (down ? [lane(at), time(minute)] : [time(minute), lane(at)]);
+  return { perMin, time, lane, rect, point, width: down ? across : length, height: down ? length : across };
+}
+type Frame = ReturnType<typeof frameOf>;
+
+function xy([x, y]: readonly [number, number]): string {
+  return `${x.toFixed(1)} ${y.toFixed(1)}`;
+}
+
+/** The way from lane to lane, bent so that it can be followed. */
+function crossingPath(frame: Frame, crossing: Crossing): string {
+  const { atMin, fromMid, toMid } = crossing;
+  const toMin = Math.max(crossing.toMin, atMin + 6 / frame.perMin);
+  const bend = (atMin + toMin) / 2;
+  return `M${xy(frame.point(atMin - 2 / frame.perMin, fromMid))}C${xy(frame.point(bend, fromMid))} ${xy(frame.point(bend, toMid))} ${xy(frame.point(toMin, toMid))}`;
+}
+
+/** Hatching as strokes: washes must be seen as washes without their colour. */
+function hatch({ x, y, width, height }: { x: number; y: number; width: number; height: number }, every: number): string {
+  const strokes: string[] = [];
+  for (let at = -height; at < width; at += every) {
+    const [from, to] = [Math.max(0, at), Math.min(width, at + height)];
+    if (to > from) strokes.push(`M${(x + from).toFixed(1)} ${(y + height - (from - at)).toFixed(1)}L${(x + to).toFixed(1)} ${(y + height - (to - at)).toFixed(1)}`);
+  }
+  return strokes.join('');
+}
+
+function Ribbon({ stretch, frame, tone, dim, ground }: { readonly stretch: Stretch; readonly frame: Frame; readonly tone: string; readonly dim: boolean; readonly ground: string }) {
+  const box = frame.rect(stretch.startMin, stretch.endMin, stretch.from, stretch.breadth);
+  const edge = edgeOf(tone);
+  const opacity = dim ? 0.35 : 1;
+  if (stretch.kind === 'wait') return <Rect {...box} fill="none" stroke={edge} strokeWidth={1.8} strokeDasharray="5 4" opacity={opacity} />;
+  if (stretch.kind === 'away') return <Rect {...box} fill={mix(tone, ground, 0.72)} stroke={edge} strokeWidth={1} strokeDasharray="2 3" opacity={opacity} />;
+  if (stretch.fills !== null) {
+    const every = (stretch.endMin - stretch.startMin) / stretch.fills;
+    const beads = Array.from({ length: stretch.fills }, (_, index) => stretch.startMin + index * every);
+    return (
+      <G opacity={opacity}>
+        {beads.map((minute) => {
+          const bead = frame.rect(minute + every * 0.08, minute + every * 0.92, stretch.from, stretch.breadth);
+          return <Rect key={minute} {...bead} rx={Math.min(bead.width, bead.height) / 2} fill={tone} stroke={edge} strokeWidth={0.8} />;
+        })}
+      </G>
+    );
+  }
+  const glyph = 15;
+  const fits = box.width >= glyph + 3 && box.height >= glyph + 3;
+  const last = { x: box.x + (box.width - glyph) / 2, y: box.y + box.height - glyph - 3 };
+  const middle = { x: box.x + (box.width - glyph) / 2, y: box.y + box.height - glyph - 2 };
+  const at = stretch.breadth > 40 ? last : middle;
+  return (
+    <G opacity={opacity}>
+      <Rect {...box} fill={stretch.begun ? mix(tone, '#1B2133', 0.18) : tone} stroke={edge} strokeWidth={1.2} rx={2} />
+      {fits && stretch.phase !== null ? (
+        <G x={at.x} y={at.y} scale={glyph / 24}>
+          <Path d={PHASE_PATHS[stretch.phase]} fill="none" stroke={inkOn(tone)} strokeWidth={2.4} strokeLinecap="round" strokeLinejoin="round" opacity={0.85} />
+        </G>
+      ) : null}
+    </G>
+  );
+}
+
+function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry; readonly frame: Frame; readonly at: number; readonly down: boolean }) {
+  const palette = usePalette();
+  const most = Math.max(UNITS_PER_PERSON, ...geometry.hands.map((load) => load.capacity));
+  const scale = HANDS / most;
+  const inside = geometry.hands.filter((load) => load.toMin > geometry.fromMin && load.fromMin < geometry.toMin).map((load) => ({ ...load, fromMin: Math.max(load.fromMin, geometry.fromMin), toMin: Math.min(load.toMin, geometry.toMin) }));
+  // Lying across, the load fills up from the bottom; on the phone from the left.
+  const bar = (units: number) => (down ? [at, units * scale] : [at + HANDS - units * scale, units * scale]) as [number, number];
+  return (
+    <G>
+      {inside.map((load) => {
+        const [from, breadth] = bar(load.used);
+        const [top, full] = bar(load.capacity);
+        const edge = down ? frame.rect(load.fromMin, load.toMin, top + full - 1.5, 1.5) : frame.rect(load.fromMin, load.toMin, top, 1.5);
+        return (
+          <G key={load.fromMin}>
+            <Rect {...frame.rect(load.fromMin, load.toMin, from, breadth)} fill={palette.steel} />
+            <Rect {...edge} fill={palette.muted} />
+          </G>
+        );
+      })}
+    </G>
+  );
+}
+
+/** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
+export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Props) {
+  const palette = usePalette();
+  const geometry = useMemo(() => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON), [plan, day.book.station, day.soupById, down]);
+  const [roomPx, setRoomPx] = useState(900);
+  const frame = frameOf(geometry, down, roomPx);
+  const tone = (batchId: string): string => {
+    const batch = plan.batches.find((one) => one.id === batchId);
+    return day.soupById.get(batch?.soupId ?? '')?.toneHex ?? '#888888';
+  };
+  const hours = Array.from({ length: Math.floor((geometry.toMin - geometry.fromMin) / 30) + 1 }, (_, index) => geometry.fromMin + index * 30);
+  const handsAt = geometry.breadth + 16;
+  const nowShown = nowMin >= geometry.fromMin && nowMin <= geometry.toMin;
+  const sentence = `Board: ${plan.batches.map((batch) => `${batch.name}, ${words.clock(batch.steps[0]?.startMin ?? 0)} to ${words.clock(batch.readyMin)}`).join('; ')}.`;
+  const heads = [...geometry.lanes.map((lane) => ({ key: lane.id, name: lane.name, detail: lane.detail, from: lane.from, breadth: lane.breadth })), { key: 'hands', name: 'Hands', detail: 'taken of those on shift', from: handsAt, breadth: HANDS }];
+
+  const picture = (
+    <Svg width={frame.width} height={frame.height} role="img" aria-label={sentence}>
+      {hours.map((minute) => {
+        const [x1, y1] = frame.point(minute, 0);
+        const [x2, y2] = frame.point(minute, handsAt + HANDS);
+        return <Line key={minute} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.hairline} strokeWidth={minute % 60 === 0 ? 1.4 : 0.7} />;
+      })}
+      {geometry.lanes.map((lane) => {
+        const [x1, y1] = frame.point(geometry.fromMin, lane.from + lane.breadth);
+        const [x2, y2] = frame.point(geometry.toMin, lane.from + lane.breadth);
+        return <Line key={lane.id} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.rim} strokeWidth={1.8} />;
+      })}
+      {geometry.services.map((service) => {
+        const [x1, y1] = frame.point(service.atMin, -4);
+        const [x2, y2] = frame.point(service.atMin, geometry.breadth + 4);
+        return <Line key={service.name} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.accent} strokeWidth={3} />;
+      })}
+      {geometry.crossings.map((crossing) => {
+        const way = crossingPath(frame, crossing);
+        const color = tone(crossing.batchId);
+        return (
+          <G key={`${crossing.batchId} ${String(crossing.atMin)} ${String(crossing.toMid)}`} opacity={selected !== null && selected !== crossing.batchId ? 0.15 : 1}>
+            <Path d={way} fill="none" stroke={edgeOf(color)} strokeWidth={6} />
+            <Path d={way} fill="none" stroke={color} strokeWidth={4} />
+          </G>
+        );
+      })}
+      {geometry.washes.map((wash) => {
+        const box = frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth);
+        return <Path key={`${wash.laneId} ${String(wash.startMin)}`} d={hatch(box, wash.kind === 'full' ? 5 : 9)} stroke={palette.muted} strokeWidth={1.6} fill="none" />;
+      })}
+      {geometry.stretches.map((stretch) => (
+        <G
+          key={`${stretch.batchId} ${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
+          onPress={() => {
+            onSelect(stretch.batchId);
+          }}
+        >
+          <Ribbon stretch={stretch} frame={frame} tone={tone(stretch.batchId)} dim={selected !== null && selected !== stretch.batchId} ground={palette.sheet} />
+        </G>
+      ))}
+      {geometry.labels.map((label) => {
+        const batch = plan.batches.find((one) => one.id === label.batchId);
+        const box = frame.rect(label.startMin, label.endMin, label.from, label.breadth);
+        const on = tone(label.batchId);
+        const name = batch?.name ?? '';
+        const litres = words.litres(batch?.volumeL ?? 0);
+        const dim = selected !== null && selected !== label.batchId ? 0.5 : 1;
+        if (down) {
+          // A plate as broad as the lane at the head of the ribbon: there is always room for the name.
+          const [x] = frame.point(label.startMin, label.lane.from);
+          const breadth = Math.max(label.lane.breadth, SCALE.down.leastLane);
+          const size = Math.min(13, (breadth - 8) / (name.length * CHARACTER));
+          return (
+            <G key={label.batchId} opacity={dim}>
+              <Rect x={x} y={box.y} width={breadth} height={36} fill={on} stroke={edgeOf(on)} strokeWidth={1.2} rx={3} />
+              <SvgText x={x + 4} y={box.y + 15} fontSize={size} fontFamily={BOLD} fill={inkOn(on)}>
+                {name}
+              </SvgText>
+              <SvgText x={x + 4} y={box.y + 30} fontSize={13} fontFamily={SANS} fill={inkOn(on)}>
+                {litres}
+              </SvgText>
+            </G>
+          );
+        }
+        // Lying, it stands above its ribbon; litres are left off where the next name is near.
+        const full = `${name} · ${litres}`;
+        const fits = full.length * 13 * CHARACTER < label.roomMin * frame.perMin;
+        return (
+          <SvgText key={label.batchId} x={box.x + 1} y={box.y - 4} fontSize={13} fontFamily={BOLD} fill={palette.ink} opacity={dim}>
+            {fits ? full : name}
+          </SvgText>
+        );
+      })}
+      <Hands geometry={geometry} frame={frame} at={handsAt} down={down} />
+      {nowShown ? (
+        <Line x1={frame.point(nowMin, -6)[0]} y1={frame.point(nowMin, -6)[1]} x2={frame.point(nowMin, handsAt + HANDS)[0]} y2={frame.point(nowMin, handsAt + HANDS)[1]} stroke={palette.stop} strokeWidth={2.5} />
+      ) : null}
+    </Svg>
+  );
+
+  const serviceNames = geometry.services.map((service) => `${service.name} ${words.clock(service.atMin)}`).join(', ');
+  const hourMarks = hours.filter((minute) => minute % 60 === 0);
+  if (down) {
+    return (
+      <View style={{ gap: 4 }}>
+        {serviceNames === '' ? null : <Note>{`Yellow line: ${serviceNames}.`}</Note>}
+        <View style={{ flexDirection: 'row' }}>
+          <Svg width={HOURS} height={frame.height + 44} aria-hidden>
+            {hourMarks.map((minute) => (
+              <SvgText key={minute} x={HOURS - 6} y={44 + frame.time(minute) + 5} fontSize={14} fontFamily={SANS} fill={palette.muted} textAnchor="end">
+                {words.clock(minute)}
+              </SvgText>
+            ))}
+          </Svg>
+          <ScrollView horizontal tabIndex={0} aria-label="Board, swipe for more lanes" style={{ flex: 1 }} contentContainerStyle={{ flexDirection: 'column' }}>
+            <Svg width={frame.width} height={44} aria-hidden>
+              {heads.map((head) => (
+                <G key={head.key}>
+                  <SvgText x={frame.lane(head.from)} y={16} fontSize={13} fontFamily={BOLD} fill={palette.ink}>
+                    {SHORT[head.key] ?? head.name}
+                  </SvgText>
+                  <SvgText x={frame.lane(head.from)} y={33} fontSize={12} fontFamily={SANS} fill={palette.muted}>
+                    {DETAIL[head.key] ?? head.detail}
+                  </SvgText>
+                </G>
+              ))}
+            </Svg>
+            {picture}
+          </ScrollView>
+        </View>
+      </View>
+    );
+  }
+  return (
+    <View style={{ flexDirection: 'row' }}>
+      <View style={{ width: 132, paddingTop: 40 }}>
+        <Svg width={132} height={frame.height} aria-hidden>
+          {heads.map((head) => (
+            <G key={head.key}>
+              <SvgText x={2} y={frame.lane(head.from) + Math.min(head.breadth - 14, head.breadth / 2)} fontSize={14} fontFamily={BOLD} fill={palette.ink}>
+                {head.name}
+              </SvgText>
+              <SvgText x={2} y={frame.lane(head.from) + Math.min(head.breadth - 14, head.breadth / 2) + 15} fontSize={12} fontFamily={SANS} fill={palette.muted}>
+                {head.detail}
+              </SvgText>
+            </G>
+          ))}
+        </Svg>
+      </View>
+      <ScrollView
+        horizontal
+        tabIndex={0}
+        aria-label="Board, scroll for later hours"
+        style={{ flex: 1 }}
+        contentContainerStyle={{ flexDirection: 'column' }}
+        onLayout={({ nativeEvent }) => {
+          setRoomPx(nativeEvent.layout.width);
+        }}
+      >
+        <Svg width={frame.width} height={40} aria-hidden>
+          {hourMarks.map((minute) => (
+            <SvgText key={minute} x={frame.time(minute)} y={36} fontSize={14} fontFamily={SANS} fill={palette.muted} textAnchor={minute === geometry.fromMin ? 'start' : 'middle'}>
+              {words.clock(minute)}
+            </SvgText>
+          ))}
+          {geometry.services.map((service) => (
+            <SvgText key={service.name} x={frame.time(service.atMin)} y={14} fontSize={13} fontFamily={BOLD} fill={palette.ink} textAnchor={service.atMin > geometry.toMin - 90 ? 'end' : 'middle'}>
+              {`${service.name} ${words.clock(service.atMin)}`}
+            </SvgText>
+          ))}
+        </Svg>
+        {picture}
+      </ScrollView>
+    </View>
+  );
+}
+
+const SHORT: Readonly<Record<string, string>> = { immersion: 'Stick', jar: 'Jar' };
+const DETAIL: Readonly<Record<string, string>> = { hands: 'taken', immersion: 'blender', jar: 'blender' };

@@ -1,0 +1,95 @@
+import { words } from '@broth/contract';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import { Switch } from 'react-native-paper';
+import { useKitchen } from '../../state/kitchen';
+import { usePreferences } from '../../state/preferences';
+import type { Look } from '../../state/preferences';
+import { Choice } from '../../ui/Action';
+import { Screen, Waiting } from '../../ui/Screen';
+import { Sheet } from '../../ui/Sheet';
+import { Body, Note, Strong, Title } from '../../ui/Type';
+
+const LOOKS: readonly { readonly value: Look; readonly label: string }[] = [
+  { value: 'system', label: 'As the phone' },
+  { value: 'enamel', label: 'Enamel' },
+  { value: 'iron', label: 'Iron' },
+];
+
+/** Behind the head of every page: who holds this phone, what stands at the station, how it looks. */
+export function KitchenScreen() {
+  const router = useRouter();
+  const book = useKitchen((state) => state.book);
+  const putEquipment = useKitchen((state) => state.putEquipment);
+  const { who, look, device, pickWho, pickLook } = usePreferences();
+  const back = (): void => {
+    if (router.canGoBack()) router.back();
+    else router.replace('/par');
+  };
+  if (book === null) {
+    return (
+      <Screen title="Kitchen" day={false} back={back}>
+        <Waiting />
+      </Screen>
+    );
+  }
+  return (
+    <Screen title={book.kitchen.name} day={false} back={back}>
+      <Note>{`${book.kitchen.place}${book.kitchen.invented ? '. An invented demo kitchen: nothing in it is real.' : ''}`}</Note>
+      <Sheet>
+        <Title level={2}>Who holds this phone?</Title>
+        <Choice
+          label="Who holds this phone"
+          value={who}
+          options={book.station.people.map((person) => ({ value: person.id, label: `${person.name}${person.role === 'lead' ? ', lead' : ''}` }))}
+          onPick={(picked) => {
+            pickWho(picked);
+          }}
+        />
+        <Note>{`Entries carry this name and "${device}".`}</Note>
+      </Sheet>
+      <Sheet>
+        <Title level={2}>Look</Title>
+        <Choice label="Look" value={look} options={LOOKS} onPick={pickLook} />
+      </Sheet>
+      <Sheet>
+        <Title level={2}>Equipment</Title>
+        <Note>What is out of use is left out of every plan.</Note>
+        {book.station.equipment.map((thing) => (
+          <View key={thing.id} style={{ flexDirection: 'row', alignItems: 'center', minHeight: 56, gap: 12 }}>
+            <View style={{ flex: 1 }}>
+              <Strong>{thing.name}</Strong>
+              <Note>
+                {thing.kind === 'vessel'
+                  ? `${words.litres(thing.capacityL)}, works from ${words.litres(thing.minFillL)} to ${words.litres(thing.workingMaxL)}`
+                  : thing.kind === 'jar'
+                    ? `${words.litres(thing.hotFillL)} hot, ${words.number(thing.cycleMin)} min a fill`
+                    : thing.kind === 'oven'
+                      ? `${String(thing.trays)} trays`
+                      : 'capacityL' in thing
+                        ? words.litres(thing.capacityL)
+                        : ''}
+              </Note>
+            </View>
+            <Body>{thing.inUse ? 'in use' : 'out of use'}</Body>
+            <Switch
+              aria-label={`${thing.name} in use`}
+              value={thing.inUse}
+              onValueChange={(inUse) => {
+                void putEquipment(thing.id, inUse);
+              }}
+            />
+          </View>
+        ))}
+      </Sheet>
+      <Sheet>
+        <Title level={2}>Rules in force</Title>
+        <Body>{`${book.pack.name}, version ${String(book.pack.version)}`}</Body>
+        {[book.pack.cooling.midSource, book.pack.cooling.endSource, book.pack.hotHold.source, book.pack.coldHold.source, book.pack.reheat.source, book.pack.dateMark.source].map((source) => (
+          <Note key={source.id}>{`${source.citation} · ${source.confidence} confidence, written from memory`}</Note>
+        ))}
+        <Strong>{words.AUTHORITY}</Strong>
+      </Sheet>
+    </Screen>
+  );
+}

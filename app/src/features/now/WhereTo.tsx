@@ -1,0 +1,61 @@
+import { words } from '@broth/contract';
+import type { BatchRecord } from '@broth/core';
+import { View } from 'react-native';
+import type { NewEvent } from '../../state/kitchen';
+import type { OpenDay } from '../../state/useDay';
+import { Action } from '../../ui/Action';
+import { Sheet } from '../../ui/Sheet';
+import { Note, Title } from '../../ui/Type';
+
+/** A batch that is out of the kettle has to go somewhere, and its temperature clock starts there. */
+export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly onDo: (events: readonly NewEvent[], says: string) => void }) {
+  const soup = day.soupById.get(batch.soupId);
+  const things = day.book.station.equipment.filter((thing) => thing.inUse);
+  const taken = new Set(Object.values(day.state.batches).flatMap((one) => (one.stage.kind === 'holding' ? [one.stage.placeId] : [])));
+  const well = things.find((thing) => thing.kind === 'well' && !taken.has(thing.id));
+  const baths = things.filter((thing) => thing.kind === 'cooling');
+  const { batchId } = batch;
+  return (
+    <Sheet rim={soup?.toneHex} label={`${batch.name} is out of the kettle`}>
+      <Title level={2}>{`${batch.name} is out: ${words.litres(batch.volumeOutL ?? batch.volumeL)}`}</Title>
+      <Note>Where does it go? Its temperature clock starts now.</Note>
+      <View style={{ gap: 8 }}>
+        {soup?.served === 'cold' ? (
+          <Action
+            kind="main"
+            label="Cold hold"
+            hint={`Cold hold ${batch.name}`}
+            onPress={() => {
+              onDo([{ kind: 'cold.stored/1', data: { batchId } }], `${batch.name} is in the cold.`);
+            }}
+          />
+        ) : (
+          <>
+            {well === undefined || soup?.role === 'component' ? null : (
+              <Action
+                kind="main"
+                label={`Hold hot in ${well.name}`}
+                hint={`Hold ${batch.name} hot in ${well.name}`}
+                onPress={() => {
+                  onDo([{ kind: 'hold.started/1', data: { batchId, placeId: well.id } }], `${batch.name} is held hot in ${well.name}.`);
+                }}
+              />
+            )}
+            {baths.map((bath) =>
+              bath.kind === 'cooling' ? (
+                <Action
+                  key={bath.id}
+                  label={`Cool in ${bath.name}`}
+                  hint={`Cool ${batch.name} in ${bath.name}`}
+                  onPress={() => {
+                    onDo([{ kind: 'cooling.started/1', data: { batchId, placeId: bath.id, ambientC: bath.ambientC } }], `${batch.name} is cooling in ${bath.name}.`);
+                  }}
+                />
+              ) : null,
+            )}
+          </>
+        )}
+      </View>
+    </Sheet>
+  );
+}

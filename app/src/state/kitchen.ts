@@ -1,0 +1,240 @@
+import { CallFailed } from '@broth/contract';
+import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
+import type { CalendarDate, DayEvent, DayPlan } from '@broth/core';
+import { get as load, set as keep } from 'idb-keyval';
+import { create } from 'zustand';
+import { api } from './api';
+import { dismiss, enqueue, settle, waiting } from './outbox';
+import type { Outbox } from './outbox';
+import { usePreferences } from './preferences';
+
+type Line = 'connecting' | 'live' | 'away';
+
+interface KitchenState {
+  readonly book: KitchenBook | null;
+  readonly date: CalendarDate | null;
+  readonly day: DayView | null;
+  readonly outbox: Outbox;
+  readonly line: Line;
+  /** What went wrong last, in a sentence; null when it has been put right or read. */
+  readonly trouble: string | null;
+  /** Server clock minus this device's. Milliseconds. */
+  readonly clockOffsetMs: number;
+  readonly open: () => Promise<void>;
+  readonly showDay: (date: CalendarDate) => Promise<void>;
+  readonly refresh: () => Promise<void>;
+  readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
+  readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
+  readonly postPlan: (plan: DayPlan, nowMin: number, by: string | null) => Promise<boolean>;
+  /** Puts events into the outbox and shows them at once; answers their ids, so that they can be taken back. */
+  readonly record: (events: readonly NewEvent[]) => readonly string[];
+  readonly flush: () => Promise<void>;
+  readonly dismiss: (id: string) => void;
+  readonly clearTrouble: () => void;
+  readonly say: (trouble: string) => void;
+}
+
+/** An event before it has an id, a time and a name. `at` is given only when it happened earlier than now. */
+export type NewEvent = { [Kind in DayEvent['kind']]: { readonly kind: Kind; readonly data: Extract<DayEvent, { kind: Kind }>['data']; readonly at?: number } }[DayEvent['kind']];
+
+const KITCHEN = 'landing';
+const PICK_WHO = 'Pick who holds this phone first: tap the name at the top.';
+const RETRY_MS = [1000, 2000, 5000, 10_000];
+
+function sentence(error: unknown): string {
+  return error instanceof CallFailed ? error.message : `Something went wrong on this device: ${String(error)}`;
+}
+
+function merge(day: DayView, events: readonly StoredEvent[]): DayView {
+  const known = new Set(day.events.map((event) => event.id));
+  const fresh = events.filter((event) => event.day === day.date && !known.has(event.id));
+  return fresh.length === 0 ? day : { ...day, events: [...day.events, ...fresh] };
+}
+
+let stream: EventSource | null = null;
+let tries = 0;
+let retry: ReturnType<typeof setTimeout> | null = null;
+let sending = false;
+
+export const useKitchen = create<KitchenState>()((set, get) => {
+  const keepOutbox = (outbox: Outbox): void => {
+    set({ outbox });
+    keep('outbox', outbox).catch(() => {
+      set({ trouble: 'This device has no room to keep entries while the network is away. Free some space.' });
+    });
+  };
+  const keepDay = (day: DayView): void => {
+    set({ day });
+    void keep(`day ${day.date}`, day).catch(() => undefined);
+  };
+  const readBook = async (): Promise<KitchenBook> => {
+    const book = await api.book(KITCHEN);
+    set({ book, clockOffsetMs: book.now - Date.now() });
+    void keep('book', book).catch(() => undefined);
+    return book;
+  };
+  const readDay = async (date: CalendarDate): Promise<void> => {
+    const day = await api.day(KITCHEN, date);
+    // A slower answer for a day that is no longer shown is dropped.
+    if (get().date === date) keepDay(day);
+  };
+  const listen = (since: number): void => {
+    stream?.close();
+    stream = new EventSource(`/api/kitchens/${KITCHEN}/live?since=${String(since)}`);
+    stream.addEventListener('hello', (message) => {
+      const { now } = JSON.parse(message.data as string) as { now: number };
+      const wasAway = get().line === 'away';
+      set({ line: 'live', clockOffsetMs: now - Date.now() });
+      if (wasAway) void get().refresh();
+      void get().flush();
+    });
+    stream.addEventListener('events', (message) => {
+      const { events } = JSON.parse(message.data as string) as { events: StoredEvent[] };
+      const { day } = get();
+      if (day !== null) keepDay(merge(day, events));
+    });
+    stream.addEventListener('day', (message) => {
+      const { date } = JSON.parse(message.data as string) as { date?: CalendarDate };
+      if (date === undefined || date === get().date) void get().refresh();
+    });
+    stream.addEventListener('book', () => {
+      void readBook().catch(() => undefined);
+    });
+    stream.onerror = () => {
+      set({ line: 'away' });
+      // The browser tries again by itself unless the server answered with an error; then we do.
+      if (stream?.readyState === EventSource.CLOSED) setTimeout(() => { listen(since); }, 3000);
+    };
+  };
+  return {
+    book: null,
+    date: null,
+    day: null,
+    outbox: [],
+    line: 'connecting',
+    trouble: null,
+    clockOffsetMs: 0,
+    open: async () => {
+      const kept = await load<Outbox>('outbox').catch(() => undefined);
+      if (kept !== undefined && kept.length > 0) set({ outbox: [...kept, ...get().outbox] });
+      try {
+        const book = await readBook();
+        await get().showDay(get().date ?? book.suggestedDay);
+        set({ trouble: null });
+      } catch (error) {
+        const book = await load<KitchenBook>('book').catch(() => undefined);
+        set({ line: 'away', trouble: sentence(error) });
+        if (book !== undefined && get().book === null) {
+          set({ book });
+          const day = await load<DayView>(`day ${book.suggestedDay}`).catch(() => undefined);
+          if (day !== undefined) set({ day, date: day.date });
+        }
+        setTimeout(() => void get().open(), 3000);
+        return;
+      }
+      listen(get().day?.lastSeq ?? 0);
+      void get().flush();
+    },
+    showDay: async (date) => {
+      const before = get().day;
+      set({ date });
+      if (before?.date !== date) {
+        const kept = await load<DayView>(`day ${date}`).catch(() => undefined);
+        if (get().date === date) set({ day: kept ?? null });
+      }
+      try {
+        await readDay(date);
+      } catch (error) {
+        if (get().day === null) throw error;
+        set({ trouble: sentence(error) });
+      }
+    },
+    refresh: async () => {
+      const { date } = get();
+      if (date === null) return;
+      try {
+        await readDay(date);
+        set({ trouble: null });
+      } catch (error) {
+        set({ trouble: sentence(error) });
+      }
+    },
+    putPar: async (soupId, parL) => {
+      const { date } = get();
+      if (date === null) return 'No day is open yet.';
+      try {
+        const day = await api.putPar(KITCHEN, date, soupId, parL);
+        if (get().date === date) keepDay(day);
+        return null;
+      } catch (error) {
+        return sentence(error);
+      }
+    },
+    putEquipment: async (id, inUse) => {
+      try {
+        set({ book: await api.putEquipment(KITCHEN, id, inUse) });
+      } catch (error) {
+        set({ trouble: sentence(error) });
+      }
+    },
+    postPlan: async (plan, nowMin, by) => {
+      if (by === null) {
+        set({ trouble: PICK_WHO });
+        return false;
+      }
+      try {
+        await api.postPlan(KITCHEN, plan.date, { by, nowMin, plan });
+        return true;
+      } catch (error) {
+        set({ trouble: sentence(error) });
+        return false;
+      }
+    },
+    record: (events) => {
+      const { date, clockOffsetMs, outbox } = get();
+      const { who, device } = usePreferences.getState();
+      if (date === null || who === null) {
+        set({ trouble: PICK_WHO });
+        return [];
+      }
+      const now = Date.now() + clockOffsetMs;
+      const made = events.map((event) => ({ id: crypto.randomUUID(), day: date, by: who, device, kind: event.kind, data: event.data, at: Math.round(event.at ?? now) }) as DayEvent);
+      keepOutbox(enqueue(outbox, made));
+      void get().flush();
+      return made.map((event) => event.id);
+    },
+    flush: async () => {
+      if (sending) return;
+      const events = waiting(get().outbox);
+      if (events.length === 0) return;
+      sending = true;
+      if (retry !== null) clearTimeout(retry);
+      try {
+        const { results } = await api.postEvents(KITCHEN, events);
+        tries = 0;
+        const settled = settle(get().outbox, results);
+        const { day } = get();
+        if (day !== null) keepDay(merge(day, settled.stored));
+        keepOutbox(settled.outbox);
+        set({ trouble: null });
+      } catch (error) {
+        set({ trouble: sentence(error) });
+        retry = setTimeout(() => void get().flush(), RETRY_MS[Math.min(tries, RETRY_MS.length - 1)]);
+        tries += 1;
+        return;
+      } finally {
+        sending = false;
+      }
+      void get().flush();
+    },
+    dismiss: (id) => {
+      keepOutbox(dismiss(get().outbox, id));
+    },
+    clearTrouble: () => {
+      set({ trouble: null });
+    },
+    say: (trouble) => {
+      set({ trouble });
+    },
+  };
+});

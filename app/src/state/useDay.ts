@@ -1,0 +1,51 @@
+import { words } from '@broth/contract';
+import type { DayView, KitchenBook } from '@broth/contract';
+import { foldDay, minutesBetween } from '@broth/core';
+import type { DayEvent, DayState, Equipment, Soup } from '@broth/core';
+import { useMemo } from 'react';
+import { useKitchen } from './kitchen';
+
+/** The open day with everything that is derived from it: the fold of its events, stored and still on their way. */
+export interface OpenDay {
+  readonly book: KitchenBook;
+  readonly view: DayView;
+  readonly state: DayState;
+  readonly soupById: ReadonlyMap<string, Soup>;
+  readonly equipmentById: ReadonlyMap<string, Equipment>;
+  readonly names: words.Names;
+  /** `8:05` in the kitchen's own time. */
+  readonly at: (instant: number) => string;
+  readonly minuteOf: (instant: number) => number;
+}
+
+function namesFor(soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMap<string, Equipment>, view: DayView, state: DayState): words.Names {
+  const batch = (id: string): string => {
+    const started = state.batches[id]?.name ?? view.plan?.plan.batches.find((planned) => planned.id === id)?.name;
+    const [, soupId = '', ordinal = ''] = id.split('.');
+    return started ?? `${soupById.get(soupId)?.shortName ?? soupId} ${ordinal}`;
+  };
+  const shared: Readonly<Record<string, string>> = { hands: 'hands', jar: 'the jar blender', immersion: 'the immersion blender', oven: 'the oven' };
+  return {
+    soup: (id) => soupById.get(id)?.name ?? id,
+    step: (soupId, stepId) => soupById.get(soupId)?.steps.find((step) => step.id === stepId)?.name ?? stepId,
+    batch,
+    resource: (id) => shared[id] ?? equipmentById.get(id)?.name ?? batch(id),
+  };
+}
+
+export function useDay(): OpenDay | null {
+  const book = useKitchen((kitchen) => kitchen.book);
+  const view = useKitchen((kitchen) => kitchen.day);
+  const outbox = useKitchen((kitchen) => kitchen.outbox);
+  return useMemo(() => {
+    if (book === null || view === null) return null;
+    const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
+    const state = foldDay([...view.events, ...onTheWay]);
+    const soupById = new Map(book.soups.map((soup) => [soup.id, soup as Soup]));
+    const equipmentById = new Map(book.station.equipment.map((thing) => [thing.id, thing as Equipment]));
+    const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
+    const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
+    const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
+    return { book, view, state, soupById, equipmentById, names: namesFor(soupById, equipmentById, view, state), at, minuteOf };
+  }, [book, view, outbox]);
+}
