@@ -21,7 +21,9 @@ export function buildServer() {
       {
         name: 'packages-stay-outside',
         setup(hooks) {
-          hooks.onResolve({ filter: /^[^./]/ }, ({ kind, path: name }) => (kind === 'entry-point' || name.startsWith('@broth/') || path.isAbsolute(name) ? undefined : { path: name, external: true }));
+          hooks.onResolve({ filter: /^[^./]/ }, ({ kind, path: name }) =>
+            kind === 'entry-point' || name.startsWith('@broth/') || path.isAbsolute(name) ? undefined : { path: name, external: true },
+          );
         },
       },
     ],

@@ -97,7 +97,14 @@ export const station = z.object({
 }) satisfies z.ZodType<Station>;
 
 export const par = z.object({ soupId: text, parL: z.number(), serviceId: text }) satisfies z.ZodType<Par>;
-export const lot = z.object({ id: text, soupId: text, volumeL: z.number(), state: z.enum(['hot', 'chilled', 'frozen']), preparedOn: calendarDate, frozenDays: whole }) satisfies z.ZodType<Lot>;
+export const lot = z.object({
+  id: text,
+  soupId: text,
+  volumeL: z.number(),
+  state: z.enum(['hot', 'chilled', 'frozen']),
+  preparedOn: calendarDate,
+  frozenDays: whole,
+}) satisfies z.ZodType<Lot>;
 
 /** What a kitchen is, as the app needs it all day: read once, kept for when the network is away. */
 export const kitchenBook = z.object({

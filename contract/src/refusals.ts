@@ -12,7 +12,11 @@ export const REFUSALS = {
   'kitchen.unknown': { status: 404, title: 'Unknown kitchen', detail: (facts: { id: string }) => `There is no kitchen "${facts.id}" here. Go back and pick one from the list.` },
   'day.invalid': { status: 400, title: 'Not a day', detail: (facts: { text: string }) => `"${facts.text}" is not a day. Write it as YYYY-MM-DD.` },
   'soup.unknown': { status: 404, title: 'Unknown soup', detail: (facts: { id: string }) => `There is no soup "${facts.id}" on this day's list. Add it to the book first.` },
-  'equipment.unknown': { status: 404, title: 'Unknown equipment', detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.` },
+  'equipment.unknown': {
+    status: 404,
+    title: 'Unknown equipment',
+    detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.`,
+  },
   'event.future': {
     status: 422,
     title: 'That time has not come yet',
@@ -23,20 +27,48 @@ export const REFUSALS = {
     title: 'Unknown batch',
     detail: (facts: { batchId: string }) => `There is no batch "${facts.batchId}" on this day. Start the batch first, or pick another one from the list.`,
   },
-  'event.batchDiscarded': { status: 409, title: 'Batch was discarded', detail: (facts: { name: string }) => `${facts.name} was discarded. Nothing more can be logged for it; correct the discard first if it was a slip.` },
+  'event.batchDiscarded': {
+    status: 409,
+    title: 'Batch was discarded',
+    detail: (facts: { name: string }) => `${facts.name} was discarded. Nothing more can be logged for it; correct the discard first if it was a slip.`,
+  },
   'event.readingImpossible': {
     status: 422,
     title: 'No soup has that temperature',
     detail: (facts: { value: number; unit: string; lowest: number; highest: number }) =>
       `${String(facts.value)} °${facts.unit} cannot be right: soup lies between ${String(facts.lowest)} and ${String(facts.highest)} °${facts.unit}. Check the digits and the unit, and read the probe again.`,
   },
-  'event.personUnknown': { status: 422, title: 'Who is this?', detail: (facts: { by: string }) => `Nobody called "${facts.by}" works in this kitchen. Pick who is holding this phone and try again.` },
-  'event.idReused': { status: 409, title: 'Same entry, other content', detail: () => 'An entry with this id is in the log already, with other content. The log keeps the first. Enter it anew.' },
+  'event.personUnknown': {
+    status: 422,
+    title: 'Who is this?',
+    detail: (facts: { by: string }) => `Nobody called "${facts.by}" works in this kitchen. Pick who is holding this phone and try again.`,
+  },
+  'event.idReused': {
+    status: 409,
+    title: 'Same entry, other content',
+    detail: () => 'An entry with this id is in the log already, with other content. The log keeps the first. Enter it anew.',
+  },
   'event.targetUnknown': { status: 422, title: 'Nothing to correct', detail: () => 'The entry to be corrected is not in the log. Reload and pick it again.' },
-  'plan.stale': { status: 409, title: 'The day has moved on', detail: () => 'Pars, batches or the clock changed since this plan was made. Look at the new draft and accept that one.' },
-  'plan.infeasible': { status: 422, title: 'This plan cannot be cooked', detail: (facts: { first: string }) => `The plan breaks a limit of the station (${facts.first}). Nothing was saved. Make a new draft.` },
-  'database.away': { status: 503, title: 'The record cannot be reached', detail: () => 'The database does not answer. Nothing was saved just now; what you entered stays on this device and is sent when it is back.' },
-  'server.fault': { status: 500, title: 'Our mistake', detail: (facts: { reference: string }) => `Something went wrong on the server. Nothing was saved. Try again; if it stays, quote ${facts.reference}.` },
+  'plan.stale': {
+    status: 409,
+    title: 'The day has moved on',
+    detail: () => 'Pars, batches or the clock changed since this plan was made. Look at the new draft and accept that one.',
+  },
+  'plan.infeasible': {
+    status: 422,
+    title: 'This plan cannot be cooked',
+    detail: (facts: { first: string }) => `The plan breaks a limit of the station (${facts.first}). Nothing was saved. Make a new draft.`,
+  },
+  'database.away': {
+    status: 503,
+    title: 'The record cannot be reached',
+    detail: () => 'The database does not answer. Nothing was saved just now; what you entered stays on this device and is sent when it is back.',
+  },
+  'server.fault': {
+    status: 500,
+    title: 'Our mistake',
+    detail: (facts: { reference: string }) => `Something went wrong on the server. Nothing was saved. Try again; if it stays, quote ${facts.reference}.`,
+  },
 } as const;
 
 export type RefusalCode = keyof typeof REFUSALS;

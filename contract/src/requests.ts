@@ -4,7 +4,10 @@ import { dayPlan } from './plan';
 
 /** The par as it is put; the message is what the cook reads beside the field. */
 export const putPar = z.object({
-  parL: z.number('A par is a number of litres, like 18 or 7.5.').min(0, 'A par cannot be below 0 L. Put 0 to leave the soup out today.').max(2000, 'More than 2000 L is a typing slip. Check the digits.'),
+  parL: z
+    .number('A par is a number of litres, like 18 or 7.5.')
+    .min(0, 'A par cannot be below 0 L. Put 0 to leave the soup out today.')
+    .max(2000, 'More than 2000 L is a typing slip. Check the digits.'),
 });
 
 /** Reads what was typed into a par field: `'7,5'` is 7.5; the error is the schema's own sentence. */

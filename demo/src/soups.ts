@@ -46,7 +46,7 @@ const lentil = soup({
   id: 'lentil',
   name: 'Red lentil and roast carrot',
   shortName: 'Lentil',
-  toneHex: '#C4622D',
+  toneHex: '#D1703A',
   ingredients: [
     line('Red lentils', g(150), 'prep', [], 'rinsed until clear'),
     component('Caramelised onion', 'sweetonion', g(60), 'sweat'),
@@ -112,7 +112,7 @@ const bean = soup({
   id: 'bean',
   name: 'White bean and kale',
   shortName: 'Bean',
-  toneHex: '#6E9150',
+  toneHex: '#7A9E5B',
   ingredients: [
     line('White beans, cooked', g(300), 'boil'),
     line('Kale', g(90), 'kale', [], 'ribbons'),
@@ -208,8 +208,8 @@ const cucumber = soup({
   served: 'cold',
   portionMl: 200,
   ingredients: [
-    line('Cucumber', g(480), 'prep', [], 'peeled, seeded'),
-    line('Plain yoghurt', g(350), 'mix', ['milk']),
+    line('Cucumber', g(560), 'prep', [], 'peeled, seeded'),
+    line('Plain yoghurt', g(400), 'mix', ['milk']),
     line('Garlic', g(4), 'prep', [], 'crushed'),
     line('Mint', g(6), 'prep', [], 'leaves'),
     line('Dill', g(4), 'prep', [], 'fronds'),

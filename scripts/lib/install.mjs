@@ -15,7 +15,9 @@ export function checkNode() {
 
 /** npm packages exactly as the lock file has them; nothing is done when they already are. */
 export async function ensurePackages() {
-  const lock = createHash('sha256').update(readFileSync(path.join(ROOT, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(path.join(ROOT, 'package-lock.json')))
+    .digest('hex');
   const mark = path.join(ROOT, 'node_modules/.installed-for');
   if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return;
   await step('Installing packages (a minute or two)', () => quietly('npm', ['ci', '--no-progress'], { cwd: ROOT }));

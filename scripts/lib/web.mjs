@@ -21,7 +21,9 @@ function filesUnder(folder) {
 /** One hash over everything the web app is built from. */
 function sourceHash() {
   const hash = createHash('sha256');
-  const files = [...['app', 'contract', 'core'].flatMap((room) => filesUnder(path.join(ROOT, room))), path.join(ROOT, 'package-lock.json')].filter((file) => !/\.test\.tsx?$/.test(file)).sort();
+  const files = [...['app', 'contract', 'core'].flatMap((room) => filesUnder(path.join(ROOT, room))), path.join(ROOT, 'package-lock.json')]
+    .filter((file) => !/\.test\.tsx?$/.test(file))
+    .sort();
   for (const file of files) hash.update(path.relative(ROOT, file)).update(readFileSync(file));
   return hash.digest('hex');
 }
@@ -41,7 +43,10 @@ export async function ensureWeb() {
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === hash) return;
   await step('Building the app (a minute the first time)', async () => {
     rmSync(WEB_ROOT, { recursive: true, force: true });
-    await quietly(path.join(ROOT, 'node_modules/.bin/expo'), ['export', '--platform', 'web', '--output-dir', 'dist'], { cwd: path.join(ROOT, 'app'), env: { ...process.env, ...EXPO_ENV } });
+    await quietly(path.join(ROOT, 'node_modules/.bin/expo'), ['export', '--platform', 'web', '--output-dir', 'dist'], {
+      cwd: path.join(ROOT, 'app'),
+      env: { ...process.env, ...EXPO_ENV },
+    });
     compress(WEB_ROOT);
   });
   writeFileSync(MARK, hash);

@@ -40,7 +40,10 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
       },
     },
   });
-  await app.register(swagger, { openapi: { info: { title: 'Broth Board', version: VERSION, description: 'Par, batches, sequence, live day and temperature log of a soup station.' } }, transform: jsonSchemaTransform });
+  await app.register(swagger, {
+    openapi: { info: { title: 'Broth Board', version: VERSION, description: 'Par, batches, sequence, live day and temperature log of a soup station.' } },
+    transform: jsonSchemaTransform,
+  });
   await app.register(swaggerUi, { routePrefix: '/api/docs' });
   await app.register(
     (instance, _options, done) => {
@@ -62,8 +65,8 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
     });
   }
   app.setNotFoundHandler((request, reply) => {
-    const address = request.url.split('?')[0] ?? '';
-    const isPage = request.method === 'GET' && !address.startsWith('/api') && !/\.[a-z0-9]+$/i.test(address);
+    // A browser that opens an address asks for HTML; a missing script or picture does not get a page for an answer.
+    const isPage = request.method === 'GET' && !request.url.startsWith('/api') && (request.headers.accept ?? '').includes('text/html');
     if (webRoot !== null && isPage) return reply.header('cache-control', 'no-cache').sendFile('index.html');
     return notFound(request, reply);
   });

@@ -15,3 +15,8 @@ export function midnightOf(timeZone: string, date: CalendarDate): Instant {
 export function localIso(timeZone: string, at: Instant): string {
   return DateTime.fromMillis(at, { zone: timeZone }).toISO({ suppressMilliseconds: true }) ?? '';
 }
+
+/** `14:05`, as the clock on the kitchen's wall shows it. */
+export function localClock(timeZone: string, at: Instant): string {
+  return DateTime.fromMillis(at, { zone: timeZone }).toFormat('H:mm');
+}

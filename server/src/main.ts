@@ -27,7 +27,7 @@ const app = await buildApp({ database, hub, now }, { webRoot: BROTH_WEB_ROOT ?? 
 const RETRY_MS = 1000;
 /** Migrates and seeds as soon as the database answers; until then every request is told that it is away. */
 async function prepare(): Promise<void> {
-  for (let said = false; ; ) {
+  for (let said = false; ;) {
     try {
       await migrate(database);
       if (await seedIfEmpty(database, (timeZone) => dateIn(timeZone, now()))) console.log('The invented demo kitchen was loaded.');

@@ -17,7 +17,12 @@ function problemOf(error: FastifyError, request: FastifyRequest): Problem {
     const say = first === undefined ? 'The entry is not complete.' : first.message.endsWith('.') ? first.message : `${first.path}: ${first.message}.`;
     return { ...refuse('body.invalid', { first: say }).problem, errors };
   }
-  if (error.code === 'FST_ERR_CTP_INVALID_JSON_BODY' || error.code === 'FST_ERR_CTP_EMPTY_JSON_BODY' || error.code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE' || error instanceof SyntaxError) {
+  if (
+    error.code === 'FST_ERR_CTP_INVALID_JSON_BODY' ||
+    error.code === 'FST_ERR_CTP_EMPTY_JSON_BODY' ||
+    error.code === 'FST_ERR_CTP_INVALID_MEDIA_TYPE' ||
+    error instanceof SyntaxError
+  ) {
     return refuse('body.notJson').problem;
   }
   if (error.code === 'FST_ERR_CTP_BODY_TOO_LARGE') return refuse('body.tooLarge').problem;

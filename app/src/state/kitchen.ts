@@ -103,7 +103,10 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream.onerror = () => {
       set({ line: 'away' });
       // The browser tries again by itself unless the server answered with an error; then we do.
-      if (stream?.readyState === EventSource.CLOSED) setTimeout(() => { listen(since); }, 3000);
+      if (stream?.readyState === EventSource.CLOSED)
+        setTimeout(() => {
+          listen(since);
+        }, 3000);
     };
   };
   return {
@@ -133,6 +136,13 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         return;
       }
       listen(get().day?.lastSeq ?? 0);
+      window.addEventListener('offline', () => {
+        set({ line: 'away' });
+      });
+      window.addEventListener('online', () => {
+        // The stream may have died unnoticed: a new one says hello, and the rest follows from that.
+        listen(Math.max(get().day?.lastSeq ?? 0, ...(get().day?.events.map((event) => event.seq) ?? [])));
+      });
       void get().flush();
     },
     showDay: async (date) => {
@@ -198,7 +208,9 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         return [];
       }
       const now = Date.now() + clockOffsetMs;
-      const made = events.map((event) => ({ id: crypto.randomUUID(), day: date, by: who, device, kind: event.kind, data: event.data, at: Math.round(event.at ?? now) }) as DayEvent);
+      const made = events.map(
+        (event) => ({ id: crypto.randomUUID(), day: date, by: who, device, kind: event.kind, data: event.data, at: Math.round(event.at ?? now) }) as DayEvent,
+      );
       keepOutbox(enqueue(outbox, made));
       void get().flush();
       return made.map((event) => event.id);
@@ -216,9 +228,9 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         const { day } = get();
         if (day !== null) keepDay(merge(day, settled.stored));
         keepOutbox(settled.outbox);
-        set({ trouble: null });
+        set({ trouble: null, line: stream?.readyState === EventSource.OPEN ? 'live' : get().line });
       } catch (error) {
-        set({ trouble: sentence(error) });
+        set(error instanceof CallFailed && error.problem === null ? { line: 'away' } : { trouble: sentence(error) });
         retry = setTimeout(() => void get().flush(), RETRY_MS[Math.min(tries, RETRY_MS.length - 1)]);
         tries += 1;
         return;

@@ -48,7 +48,10 @@ export function usePlanner(): void {
   }, []);
   const nowMin = day === null ? null : Math.floor(day.minuteOf(now));
   // What a plan depends on, as one value: ticks and readings that change nothing for the planner do not set it off.
-  const key = day === null ? null : JSON.stringify([day.view.date, day.view.pars, day.view.lots, day.book.station, startedBatches(day.state, day.view.midnight), Math.floor((nowMin ?? 0) / 5)]);
+  const key =
+    day === null
+      ? null
+      : JSON.stringify([day.view.date, day.view.pars, day.view.lots, day.book.station, startedBatches(day.state, day.view.midnight), Math.floor((nowMin ?? 0) / 5)]);
   useEffect(() => {
     if (day === null || nowMin === null) return;
     ticket.current += 1;
@@ -60,7 +63,10 @@ export function usePlanner(): void {
 
 /** Which batches and litres a plan has: two plans of the same batches differ only in time. */
 function batchesKey(plan: DayPlan): string {
-  return plan.batches.map((batch) => `${batch.id} ${String(batch.volumeL)}`).sort().join(', ');
+  return plan.batches
+    .map((batch) => `${batch.id} ${String(batch.volumeL)}`)
+    .sort()
+    .join(', ');
 }
 
 export interface ShownPlan {

@@ -6,7 +6,13 @@ function channels(hex: string): readonly [number, number, number] {
 }
 
 function hexOf(rgb: readonly number[]): string {
-  return `#${rgb.map((channel) => Math.round(Math.min(255, Math.max(0, channel))).toString(16).padStart(2, '0')).join('')}`;
+  return `#${rgb
+    .map((channel) =>
+      Math.round(Math.min(255, Math.max(0, channel)))
+        .toString(16)
+        .padStart(2, '0'),
+    )
+    .join('')}`;
 }
 
 /** Relative luminance, WCAG 2.2. */

@@ -64,7 +64,15 @@ export function Choice<Value extends string>({
             onPress={() => {
               onPick(option.value);
             }}
-            style={{ minHeight: TOUCH, paddingHorizontal: 16, justifyContent: 'center', borderRadius: 6, borderWidth: 2, borderColor: palette.action, backgroundColor: picked ? palette.action : palette.sheet }}
+            style={{
+              minHeight: TOUCH,
+              paddingHorizontal: 16,
+              justifyContent: 'center',
+              borderRadius: 6,
+              borderWidth: 2,
+              borderColor: palette.action,
+              backgroundColor: picked ? palette.action : palette.sheet,
+            }}
           >
             <Text style={{ fontFamily: BOLD, fontSize: 16, color: picked ? palette.onAction : palette.ink }}>{option.label}</Text>
           </Pressable>

@@ -30,7 +30,16 @@ export function Keypad({ text, onType }: { readonly text: string; readonly onTyp
       onPress={() => {
         onType(typed(text, name));
       }}
-      style={({ pressed }) => ({ flex: 1, minHeight: TOUCH, borderRadius: 6, alignItems: 'center', justifyContent: 'center', backgroundColor: pressed ? palette.accent : palette.key, borderBottomWidth: 3, borderBottomColor: palette.hairline })}
+      style={({ pressed }) => ({
+        flex: 1,
+        minHeight: TOUCH,
+        borderRadius: 6,
+        alignItems: 'center',
+        justifyContent: 'center',
+        backgroundColor: pressed ? palette.hairline : palette.key,
+        borderBottomWidth: 3,
+        borderBottomColor: palette.hairline,
+      })}
     >
       <Text style={{ fontFamily: BOLD, fontSize: 28, color: palette.ink }}>{FACES[name] ?? name}</Text>
     </Pressable>

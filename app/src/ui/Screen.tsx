@@ -54,7 +54,11 @@ function Holder() {
   const who = usePreferences((state) => state.who);
   const book = useKitchen((state) => state.book);
   const person = book?.station.people.find((one) => one.id === who);
-  const initials = person?.name.split(' ').map((part) => part[0]).join('') ?? '?';
+  const initials =
+    person?.name
+      .split(' ')
+      .map((part) => part[0])
+      .join('') ?? '?';
   return (
     <Pressable
       role="button"
@@ -62,7 +66,15 @@ function Holder() {
       onPress={() => {
         router.push('/kitchen');
       }}
-      style={{ width: 44, height: 44, borderRadius: 22, borderWidth: 2, borderColor: person === undefined ? palette.stop : palette.rim, alignItems: 'center', justifyContent: 'center' }}
+      style={{
+        width: 44,
+        height: 44,
+        borderRadius: 22,
+        borderWidth: 2,
+        borderColor: person === undefined ? palette.stop : palette.rim,
+        alignItems: 'center',
+        justifyContent: 'center',
+      }}
     >
       <Text style={{ fontFamily: BOLD, fontSize: 16, color: palette.ink }}>{initials}</Text>
     </Pressable>
@@ -88,7 +100,16 @@ function LineNote() {
           role="button"
           aria-label={`${sentences.join(' ')} Tap to hide.`}
           onPress={clearTrouble}
-          style={{ flexDirection: 'row', alignItems: 'center', gap: 10, paddingHorizontal: 16, paddingVertical: 8, backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.hairline }}
+          style={{
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 10,
+            paddingHorizontal: 16,
+            paddingVertical: 8,
+            backgroundColor: palette.sheet,
+            borderBottomWidth: 1,
+            borderColor: palette.hairline,
+          }}
         >
           <StateMark mark="soon" />
           <Body style={{ flex: 1, fontSize: 15 }}>{sentences.join(' ')}</Body>
@@ -107,7 +128,10 @@ function Refused() {
   return (
     <View role="alert">
       {refused.map((entry) => (
-        <View key={entry.event.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 10, paddingLeft: 16, backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.hairline }}>
+        <View
+          key={entry.event.id}
+          style={{ flexDirection: 'row', alignItems: 'center', gap: 10, paddingLeft: 16, backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.hairline }}
+        >
           <StateMark mark="stop" />
           <Body style={{ flex: 1, fontSize: 15, paddingVertical: 8 }}>Not logged. {entry.refused?.detail}</Body>
           <Pressable
@@ -141,8 +165,16 @@ export function Places() {
   const path = usePathname();
   const router = useRouter();
   return (
-    <View role="navigation" aria-label="Places" style={wide ? { width: 104, backgroundColor: palette.rail, paddingTop: 18, gap: 6, paddingHorizontal: 8 } : { flexDirection: 'row', backgroundColor: palette.rail }}>
-      {wide ? <Text style={{ fontFamily: 'FrauncesSemi, Georgia, serif', fontSize: 21, lineHeight: 24, color: palette.onRail, textAlign: 'center', marginBottom: 14 }}>Broth{'\n'}Board</Text> : null}
+    <View
+      role="navigation"
+      aria-label="Places"
+      style={wide ? { width: 104, backgroundColor: palette.rail, paddingTop: 18, gap: 6, paddingHorizontal: 8 } : { flexDirection: 'row', backgroundColor: palette.rail }}
+    >
+      {wide ? (
+        <Text style={{ fontFamily: 'FrauncesSemi, Georgia, serif', fontSize: 21, lineHeight: 24, color: palette.onRail, textAlign: 'center', marginBottom: 14 }}>
+          Broth{'\n'}Board
+        </Text>
+      ) : null}
       {PLACES.map((place) => {
         const here = path.startsWith(place.path);
         return (
@@ -156,7 +188,9 @@ export function Places() {
             }}
             style={[
               { alignItems: 'center', justifyContent: 'center', minHeight: wide ? TOUCH : 62, backgroundColor: here ? palette.ground : 'transparent' },
-              wide ? { borderRadius: 6, borderLeftWidth: 5, borderLeftColor: here ? palette.accent : 'transparent' } : { flex: 1, borderTopWidth: 5, borderTopColor: here ? palette.accent : 'transparent' },
+              wide
+                ? { borderRadius: 6, borderLeftWidth: 5, borderLeftColor: here ? palette.accent : 'transparent' }
+                : { flex: 1, borderTopWidth: 5, borderTopColor: here ? palette.accent : 'transparent' },
             ]}
           >
             <Text style={{ fontFamily: BOLD, fontSize: 16, color: here ? palette.ink : palette.onRail }}>{place.name}</Text>
@@ -198,13 +232,15 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
       <LineNote />
       <Refused />
       {scroll ? (
-        <ScrollView style={{ flex: 1 }} contentContainerStyle={inner}>
+        <ScrollView tabIndex={0} style={{ flex: 1 }} contentContainerStyle={inner}>
           {children}
         </ScrollView>
       ) : (
         <View style={{ flex: 1 }}>{children}</View>
       )}
-      {foot === undefined || foot === null ? null : <View style={{ padding: 12, borderTopWidth: 1, borderTopColor: palette.hairline, backgroundColor: palette.ground, gap: 8 }}>{foot}</View>}
+      {foot === undefined || foot === null ? null : (
+        <View style={{ padding: 12, borderTopWidth: 1, borderTopColor: palette.hairline, backgroundColor: palette.ground, gap: 8 }}>{foot}</View>
+      )}
     </View>
   );
 }

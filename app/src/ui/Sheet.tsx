@@ -4,7 +4,17 @@ import type { StyleProp, ViewStyle } from 'react-native';
 import { usePalette } from '../theme/theme';
 
 /** A panel: enamel with a rim along its top edge, like the lip of a pot. The rim takes a soup's tone when the panel is about one soup. */
-export function Sheet({ children, rim, style, label }: { readonly children: ReactNode; readonly rim?: string | undefined; readonly style?: StyleProp<ViewStyle>; readonly label?: string }) {
+export function Sheet({
+  children,
+  rim,
+  style,
+  label,
+}: {
+  readonly children: ReactNode;
+  readonly rim?: string | undefined;
+  readonly style?: StyleProp<ViewStyle>;
+  readonly label?: string;
+}) {
   const palette = usePalette();
   return (
     <View

@@ -16,7 +16,13 @@ const LIP = 4;
  * Geometry of a vessel to scale: volumes of neighbours compare because height and width both grow with the cube root of the capacity.
  * `pxPerCubeRootL` sets the scale: 28 draws a 30 L kettle about 87 px wide. A fill above the working maximum is reported as `over`.
  */
-export function vesselGeometry(input: { readonly capacityL: number; readonly fillL: number; readonly minFillL: number | null; readonly workingMaxL: number | null; readonly pxPerCubeRootL: number }): VesselGeometry {
+export function vesselGeometry(input: {
+  readonly capacityL: number;
+  readonly fillL: number;
+  readonly minFillL: number | null;
+  readonly workingMaxL: number | null;
+  readonly pxPerCubeRootL: number;
+}): VesselGeometry {
   const side = Math.cbrt(input.capacityL) * input.pxPerCubeRootL;
   const [inner, depth] = [side * 0.86, side * 0.8];
   const [left, top, corner] = [LIP + (side - inner) / 2, LIP, inner * 0.16];

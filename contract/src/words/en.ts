@@ -1,4 +1,17 @@
-import type { Allergen, CoolingForecast, CoolingVerdict, CorrectiveAction, HoldVerdict, Phase, PlanFinding, Purpose, ReheatVerdict, TemperatureLimit, TemperatureUnit, VerdictKind } from '@broth/core';
+import type {
+  Allergen,
+  CoolingForecast,
+  CoolingVerdict,
+  CorrectiveAction,
+  HoldVerdict,
+  Phase,
+  PlanFinding,
+  Purpose,
+  ReheatVerdict,
+  TemperatureLimit,
+  TemperatureUnit,
+  VerdictKind,
+} from '@broth/core';
 import { limitIn } from '@broth/core';
 
 /** Every sentence the program says about what core found, once. A second language is a second file of the same shape. */
@@ -40,7 +53,13 @@ export const ALLERGEN: Readonly<Record<Allergen, string>> = {
 };
 
 /** The word that stands with a state's mark, so that it never depends on colour. */
-export const VERDICT: Readonly<Record<VerdictKind, string>> = { pass: 'Passed', fail: 'Failed', inProgress: 'On the clock', overdue: 'Reading overdue', undetermined: 'Not proven' };
+export const VERDICT: Readonly<Record<VerdictKind, string>> = {
+  pass: 'Passed',
+  fail: 'Failed',
+  inProgress: 'On the clock',
+  overdue: 'Reading overdue',
+  undetermined: 'Not proven',
+};
 
 export const ACTION: Readonly<Record<CorrectiveAction, { readonly name: string; readonly how: string }>> = {
   faster: { name: 'Cool it faster', how: 'Change the method now: shallow pans, ice bath with stirring, ice wand. Log the move.' },
@@ -126,22 +145,25 @@ export function planLine(lateBatches: number, unplaced: number, missing: number)
 
 type Rule = { readonly mid: TemperatureLimit; readonly end: TemperatureLimit; readonly start: TemperatureLimit };
 
-/** The cooling verdict in one sentence. */
-export function cooling(verdict: CoolingVerdict, rule: Rule, unit: TemperatureUnit): string {
+/** The cooling verdict in one sentence; with `at`, which tells an instant in the kitchen's own time, it says by when. */
+export function cooling(verdict: CoolingVerdict, rule: Rule, unit: TemperatureUnit, at: (instant: number) => string): string {
   const { stage1, stage2 } = verdict;
   const target1 = limit(rule.mid, unit);
   const target2 = limit(rule.end, unit);
+  const by = (dueAt: number | null): string => (dueAt === null ? '' : ` by ${at(dueAt)}`);
   const hours = (minutes: number): string => `${number(minutes / 60)} h`;
   if (stage1.kind === 'fail') return `Not below ${target1} within ${hours(stage1.limitMin)}.`;
   if (stage2.kind === 'fail') return `Not below ${target2} within ${hours(stage2.limitMin)}.`;
   if (stage1.kind === 'overdue') return `No reading at or below ${target1} within ${hours(stage1.limitMin)}. Take one now.`;
   if (stage2.kind === 'overdue') return `No reading at or below ${target2} within ${hours(stage2.limitMin)}. Take one now.`;
   if (stage1.kind === 'undetermined') {
-    return verdict.clockFrom === null ? `The readings do not show when it left ${limit(rule.start, unit)}.` : `The readings do not show that it reached ${target1} within ${hours(stage1.limitMin)}.`;
+    return verdict.clockFrom === null
+      ? `The readings do not show when it left ${limit(rule.start, unit)}.`
+      : `The readings do not show that it reached ${target1} within ${hours(stage1.limitMin)}.`;
   }
   if (stage2.kind === 'undetermined') return `The readings do not show that it reached ${target2} within ${hours(stage2.limitMin)}.`;
-  if (stage1.kind === 'inProgress') return `On the way to ${target1}.`;
-  if (stage2.kind === 'inProgress') return `First stage passed. On the way to ${target2}.`;
+  if (stage1.kind === 'inProgress') return `To be at ${target1}${by(stage1.dueAt)}.`;
+  if (stage2.kind === 'inProgress') return `First stage passed. To be at ${target2}${by(stage2.dueAt)}.`;
   return `Both stages passed: ${target2} in time.`;
 }
 

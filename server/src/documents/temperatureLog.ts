@@ -2,7 +2,7 @@ import { words } from '@broth/contract';
 import type { StoredEvent } from '@broth/contract';
 import { foldDay, judgeBatch } from '@broth/core';
 import type { BatchRecord, BatchVerdicts, CoolingVerdict, HoldVerdict, Purpose, ReheatVerdict, RulePack, Soup, Station, TemperatureUnit, VerdictKind } from '@broth/core';
-import { localIso } from '../localTime';
+import { localClock, localIso } from '../localTime';
 
 /** One line of the day's temperature log: a reading with the verdict as it stood at that moment, or a corrective action. */
 export interface LogLine {
@@ -44,9 +44,9 @@ interface Said {
   readonly rule: string;
 }
 
-function sayCooling(verdict: CoolingVerdict, pack: RulePack, unit: TemperatureUnit): Said {
+function sayCooling(verdict: CoolingVerdict, { pack, unit, timeZone }: Basis): Said {
   const stage = verdict.stage1.kind === 'pass' ? verdict.stage2 : verdict.stage1;
-  return { verdict: verdict.kind, says: words.cooling(verdict, pack.cooling, unit), rule: stage.citation };
+  return { verdict: verdict.kind, says: words.cooling(verdict, pack.cooling, unit, (instant) => localClock(timeZone, instant)), rule: stage.citation };
 }
 function sayHold(verdict: HoldVerdict, pack: RulePack, rule: 'hotHold' | 'coldHold', unit: TemperatureUnit): Said {
   return { verdict: verdict.kind, says: words.hold(verdict, pack[rule].limit, pack[rule].side, unit), rule: verdict.citation };
@@ -55,10 +55,11 @@ function sayReheat(verdict: ReheatVerdict, pack: RulePack, unit: TemperatureUnit
   return { verdict: verdict.kind, says: words.reheat(verdict, pack.reheat.limit, pack.reheat.holdS, pack.reheat.withinMin, unit), rule: verdict.citation };
 }
 
-function say(verdicts: BatchVerdicts, purpose: Purpose, { pack, unit }: Basis): Said | null {
+function say(verdicts: BatchVerdicts, purpose: Purpose, basis: Basis): Said | null {
+  const { pack, unit } = basis;
   switch (purpose) {
     case 'cool':
-      return verdicts.cooling === null ? null : sayCooling(verdicts.cooling, pack, unit);
+      return verdicts.cooling === null ? null : sayCooling(verdicts.cooling, basis);
     case 'hotHold':
       return verdicts.hotHold === null ? null : sayHold(verdicts.hotHold, pack, 'hotHold', unit);
     case 'coldHold':

@@ -16,6 +16,7 @@ const RETRY_MS = 1000;
  */
 export function openHub(databaseUrl: string): Hub {
   const listeners = new Map<string, Set<Listener>>();
+  /** The present connection, whether it is up yet or not: closing must end it either way. */
   let client: Client | null = null;
   let closed = false;
   let retry: NodeJS.Timeout | null = null;
@@ -28,6 +29,7 @@ export function openHub(databaseUrl: string): Hub {
   function connect(): void {
     retry = null;
     const next = new Client({ connectionString: databaseUrl, keepAlive: true, connectionTimeoutMillis: 3000 });
+    client = next;
     let lost = false;
     const lose = (): void => {
       if (lost) return;
@@ -48,7 +50,6 @@ export function openHub(databaseUrl: string): Hub {
       .connect()
       .then(() => next.query('LISTEN broth'))
       .then(() => {
-        client = next;
         everyone().forEach((listener) => {
           listener('catchUp');
         });

@@ -48,7 +48,8 @@ export function dayRoutes(api: Api, context: Context): void {
       if (plan.date !== date || Math.abs(input.serverNowMin - nowMin) > DRAFT_KEEPS_MIN) throw refuse('plan.stale');
       const wrong = checkDayPlan(input, plan);
       // Jobs that are not the ones we would ask for mean other pars or other started batches; anything else is a plan that cannot be cooked.
-      if (wrong.some((violation) => violation.code === 'job.missing' || violation.code === 'steps.wrong' || violation.code === 'step.moved' || violation.code === 'step.duration')) throw refuse('plan.stale');
+      if (wrong.some((violation) => violation.code === 'job.missing' || violation.code === 'steps.wrong' || violation.code === 'step.moved' || violation.code === 'step.duration'))
+        throw refuse('plan.stale');
       const [first] = wrong;
       if (first !== undefined) throw refuse('plan.infeasible', { first: first.code });
       return acceptPlan(context.database, kitchenId, plan, by, new Date(context.now()));

@@ -9,7 +9,27 @@ import { dayOr400, dayParams, packOf, planBasis } from './common';
 import type { Api } from './common';
 
 const COLUMNS: readonly (keyof LogLine)[] = [
-  'seq', 'what', 'takenAt', 'recordedAt', 'batch', 'soup', 'purpose', 'temperature', 'unit', 'asTyped', 'verdict', 'says', 'rule', 'pack', 'by', 'device', 'note', 'litres', 'voided', 'eventId', 'hash',
+  'seq',
+  'what',
+  'takenAt',
+  'recordedAt',
+  'batch',
+  'soup',
+  'purpose',
+  'temperature',
+  'unit',
+  'asTyped',
+  'verdict',
+  'says',
+  'rule',
+  'pack',
+  'by',
+  'device',
+  'note',
+  'litres',
+  'voided',
+  'eventId',
+  'hash',
 ];
 
 export function documentRoutes(api: Api, context: Context): void {
@@ -19,13 +39,23 @@ export function documentRoutes(api: Api, context: Context): void {
     return { kitchen, lines: temperatureLog({ events, soups, station, pack: packOf(), timeZone: kitchen.timeZone, unit: kitchen.temperatureUnit }) };
   };
 
-  api.get('/kitchens/:kitchenId/days/:date/temperature-log.csv', { schema: { summary: "The day's temperature log as CSV (RFC 4180)", params: dayParams } }, async (request, reply) => {
-    const date = dayOr400(request.params.date);
-    const { lines } = await linesOf(request.params.kitchenId, date);
-    // Notes are typed by people: a cell that a spreadsheet would run as a formula is written so that it does not.
-    const csv = stringify([...lines], { header: true, columns: [...COLUMNS], record_delimiter: '\r\n', escape_formulas: true, cast: { boolean: (value) => (value ? 'true' : 'false') } });
-    return reply.type('text/csv; charset=utf-8').header('content-disposition', `attachment; filename="temperature-log-${date}.csv"`).send(csv);
-  });
+  api.get(
+    '/kitchens/:kitchenId/days/:date/temperature-log.csv',
+    { schema: { summary: "The day's temperature log as CSV (RFC 4180)", params: dayParams } },
+    async (request, reply) => {
+      const date = dayOr400(request.params.date);
+      const { lines } = await linesOf(request.params.kitchenId, date);
+      // Notes are typed by people: a cell that a spreadsheet would run as a formula is written so that it does not.
+      const csv = stringify([...lines], {
+        header: true,
+        columns: [...COLUMNS],
+        record_delimiter: '\r\n',
+        escape_formulas: true,
+        cast: { boolean: (value) => (value ? 'true' : 'false') },
+      });
+      return reply.type('text/csv; charset=utf-8').header('content-disposition', `attachment; filename="temperature-log-${date}.csv"`).send(csv);
+    },
+  );
 
   api.get('/kitchens/:kitchenId/days/:date/temperature-log.json', { schema: { summary: "The day's temperature log as JSON", params: dayParams } }, async (request, reply) => {
     const date = dayOr400(request.params.date);

@@ -65,7 +65,14 @@ export function eventRoutes(api: Api, context: Context): void {
 
   api.get(
     '/kitchens/:kitchenId/events',
-    { schema: { summary: 'Events after a place in the log', params: kitchenParams, querystring: z.object({ since: z.coerce.number().int().min(0).default(0) }), response: { 200: eventsSinceAnswer } } },
+    {
+      schema: {
+        summary: 'Events after a place in the log',
+        params: kitchenParams,
+        querystring: z.object({ since: z.coerce.number().int().min(0).default(0) }),
+        response: { 200: eventsSinceAnswer },
+      },
+    },
     async (request) => {
       await kitchenOr404(request.params.kitchenId);
       const events = await eventsSince(context.database, request.params.kitchenId, request.query.since);

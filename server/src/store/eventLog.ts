@@ -55,7 +55,10 @@ export async function appendEvent(sequelize: Sequelize, kitchenId: string, event
   });
   if (answer === undefined) throw new Error('Invariant: append_event answers with one row');
   if (answer.stored) return { stored: true, same: true, event: { ...record, seq: Number(answer.seq), hash: answer.hash } };
-  const [row] = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND seq = $seq`, { bind: { kitchenId, seq: answer.seq }, type: QueryTypes.SELECT });
+  const [row] = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND seq = $seq`, {
+    bind: { kitchenId, seq: answer.seq },
+    type: QueryTypes.SELECT,
+  });
   if (row === undefined) throw new Error(`Invariant: event ${answer.seq} vanished from an append-only log`);
   const known = storedEventOf(row);
   return { stored: false, event: known, same: canonical({ ...event, recordedAt: known.recordedAt }) === canonical(recordOf(row)) };
@@ -72,7 +75,10 @@ export async function eventsSince(sequelize: Sequelize, kitchenId: string, since
 
 /** All events of a business day, oldest first. */
 export async function eventsOfDay(sequelize: Sequelize, kitchenId: string, day: CalendarDate): Promise<readonly StoredEvent[]> {
-  const rows = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND day = $day ORDER BY seq`, { bind: { kitchenId, day }, type: QueryTypes.SELECT });
+  const rows = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND day = $day ORDER BY seq`, {
+    bind: { kitchenId, day },
+    type: QueryTypes.SELECT,
+  });
   return rows.map(storedEventOf);
 }
 

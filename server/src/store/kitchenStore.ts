@@ -10,7 +10,13 @@ export async function findKitchen(kitchenId: string): Promise<KitchenRow | null>
 
 /** The newest version of every soup, in the book's order. */
 export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
-  const rows = await SoupRow.findAll({ where: { kitchenId }, order: [['position', 'ASC'], ['version', 'DESC']] });
+  const rows = await SoupRow.findAll({
+    where: { kitchenId },
+    order: [
+      ['position', 'ASC'],
+      ['version', 'DESC'],
+    ],
+  });
   const newest = new Map<string, Soup>();
   for (const row of rows) if (!newest.has(row.soupId)) newest.set(row.soupId, row.body);
   return [...newest.values()];
@@ -82,7 +88,10 @@ export async function isPlannedBatch(sequelize: Sequelize, kitchenId: string, da
   return rows.length > 0;
 }
 
-export type Notice = { readonly kitchen: string; readonly topic: 'events' } | { readonly kitchen: string; readonly topic: 'book' } | { readonly kitchen: string; readonly topic: 'day'; readonly day: CalendarDate };
+export type Notice =
+  | { readonly kitchen: string; readonly topic: 'events' }
+  | { readonly kitchen: string; readonly topic: 'book' }
+  | { readonly kitchen: string; readonly topic: 'day'; readonly day: CalendarDate };
 
 async function notify(sequelize: Sequelize, notice: Notice): Promise<void> {
   await sequelize.query("SELECT pg_notify('broth', $notice)", { bind: { notice: JSON.stringify(notice) }, type: QueryTypes.SELECT });

@@ -64,7 +64,10 @@ const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: false, underscored: true };
-  KitchenRow.init({ kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false } }, { ...options, tableName: 'kitchen' });
+  KitchenRow.init(
+    { kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false } },
+    { ...options, tableName: 'kitchen' },
+  );
   StationRow.init({ kitchenId: key(), version: { ...whole(), primaryKey: true }, body: json() }, { ...options, tableName: 'station' });
   SoupRow.init({ kitchenId: key(), soupId: key(), version: { ...whole(), primaryKey: true }, position: whole(), body: json() }, { ...options, tableName: 'soup' });
   StandingParRow.init({ kitchenId: key(), soupId: key(), parL: litres(), serviceId: text(), position: whole() }, { ...options, tableName: 'standing_par' });
@@ -74,7 +77,14 @@ export function defineModels(sequelize: Sequelize): void {
     { ...options, tableName: 'lot' },
   );
   DayPlanRow.init(
-    { kitchenId: key(), day: { type: DataTypes.DATEONLY, primaryKey: true }, version: { ...whole(), primaryKey: true }, acceptedAt: { type: DataTypes.DATE, allowNull: false }, acceptedBy: text(), body: json() },
+    {
+      kitchenId: key(),
+      day: { type: DataTypes.DATEONLY, primaryKey: true },
+      version: { ...whole(), primaryKey: true },
+      acceptedAt: { type: DataTypes.DATE, allowNull: false },
+      acceptedBy: text(),
+      body: json(),
+    },
     { ...options, tableName: 'day_plan' },
   );
 }

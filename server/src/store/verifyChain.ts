@@ -31,7 +31,10 @@ async function verifyKitchen(sequelize: Sequelize, kitchenId: string): Promise<C
     }
     if (rows.length < PAGE) break;
   }
-  const [head] = await sequelize.query<{ seq: string; hash: string }>('SELECT seq, hash FROM event_head WHERE kitchen_id = $kitchenId', { bind: { kitchenId }, type: QueryTypes.SELECT });
+  const [head] = await sequelize.query<{ seq: string; hash: string }>('SELECT seq, hash FROM event_head WHERE kitchen_id = $kitchenId', {
+    bind: { kitchenId },
+    type: QueryTypes.SELECT,
+  });
   if (head !== undefined && (Number(head.seq) !== seq || head.hash !== hash)) return { kind: 'broken', kitchenId, seq: seq + 1, id: null, what: 'cutOff' };
   return { kind: 'whole', kitchenId, events: seq };
 }

@@ -11,7 +11,8 @@ import { Vessel } from '../../ui/Vessel';
 function allergenLine(day: OpenDay, batch: PlannedBatch): string {
   const soup = day.soupById.get(batch.soupId);
   const unknown = soup?.ingredients.filter((line) => line.allergens === 'unknown').map((line) => line.name) ?? [];
-  const contains = batch.allergens.length === 0 ? 'No listed allergen in the lines that have been read' : `Contains ${words.list(batch.allergens.map((allergen) => words.ALLERGEN[allergen]))}`;
+  const contains =
+    batch.allergens.length === 0 ? 'No listed allergen in the lines that have been read' : `Contains ${words.list(batch.allergens.map((allergen) => words.ALLERGEN[allergen]))}`;
   return unknown.length === 0 ? `${contains}.` : `${contains}. Label not read: ${words.list(unknown)}, so unknown.`;
 }
 
@@ -27,12 +28,25 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
     <Sheet rim={soup?.toneHex} label={batch.name}>
       <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-end' }}>
         {vessel?.kind === 'vessel' ? (
-          <Vessel name={vessel.name} capacityL={vessel.capacityL} fillL={batch.volumeL} minFillL={vessel.minFillL} workingMaxL={vessel.workingMaxL} toneHex={soup?.toneHex ?? '#888888'} />
+          <Vessel
+            name={vessel.name}
+            capacityL={vessel.capacityL}
+            fillL={batch.volumeL}
+            minFillL={vessel.minFillL}
+            workingMaxL={vessel.workingMaxL}
+            toneHex={soup?.toneHex ?? '#888888'}
+          />
         ) : null}
         <View style={{ flex: 1 }}>
           <Title level={2}>{batch.name}</Title>
           <Figure>{words.litres(batch.volumeL)}</Figure>
-          <Note>{vessel === undefined ? 'Oven and bench' : vessel.kind === 'vessel' ? `${vessel.name}, ${words.litres(vessel.minFillL)} to ${words.litres(vessel.workingMaxL)}` : vessel.name}</Note>
+          <Note>
+            {vessel === undefined
+              ? 'Oven and bench'
+              : vessel.kind === 'vessel'
+                ? `${vessel.name}, ${words.litres(vessel.minFillL)} to ${words.litres(vessel.workingMaxL)}`
+                : vessel.name}
+          </Note>
         </View>
         <View style={{ alignItems: 'flex-end' }}>
           <Figure style={{ fontSize: 22, lineHeight: 28 }}>{words.clock(batch.readyMin)}</Figure>

@@ -34,7 +34,9 @@ export function BatchStory({ day, plan, batch }: { readonly day: OpenDay; readon
         if (step === undefined) return null;
         return (
           <View key={planned.stepId} style={{ gap: 2 }}>
-            {planned.waitedMin > 0 ? <Note>{`Waits ${words.duration(planned.waitedMin)}${planned.waitedFor === null ? '' : ` for ${day.names.resource(planned.waitedFor)}`}.`}</Note> : null}
+            {planned.waitedMin > 0 ? (
+              <Note>{`Waits ${words.duration(planned.waitedMin)}${planned.waitedFor === null ? '' : ` for ${day.names.resource(planned.waitedFor)}`}.`}</Note>
+            ) : null}
             <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
               <PhaseMark phase={step.phase} color={palette.ink} size={20} />
               <Strong style={{ width: 96, fontSize: 15, fontVariant: ['tabular-nums'] }}>{`${words.clock(planned.startMin)}–${words.clock(planned.endMin)}`}</Strong>

@@ -31,7 +31,9 @@ export function BoardScreen() {
   }
   const { plan } = shown;
   const nowMin = day.minuteOf(now);
-  const missing = new Set(plan.findings.flatMap((found) => (found.code === 'station.lacks' || found.code === 'batch.noVessel' || found.code === 'batch.tooMany' ? [found.soupId] : []))).size;
+  const missing = new Set(
+    plan.findings.flatMap((found) => (found.code === 'station.lacks' || found.code === 'batch.noVessel' || found.code === 'batch.tooMany' ? [found.soupId] : [])),
+  ).size;
   const late = plan.batches.filter((batch) => batch.lateMin > 0 && batch.state !== 'finished').length;
   const unplaced = plan.findings.filter((found) => found.code === 'plan.unplaced').length;
   const line = words.planLine(late, unplaced, missing);
@@ -61,7 +63,15 @@ export function BoardScreen() {
             onPress={() => {
               setSelected(picked ? null : one.id);
             }}
-            style={{ minHeight: 48, borderRadius: 6, paddingHorizontal: 12, justifyContent: 'center', backgroundColor: tone, borderWidth: 3, borderColor: picked ? palette.ink : tone }}
+            style={{
+              minHeight: 48,
+              borderRadius: 6,
+              paddingHorizontal: 12,
+              justifyContent: 'center',
+              backgroundColor: tone,
+              borderWidth: 3,
+              borderColor: picked ? palette.ink : tone,
+            }}
           >
             <Text style={{ fontFamily: BOLD, fontSize: 15, color: inkOn(tone) }}>{`${one.name} · ${words.clock(one.readyMin)}`}</Text>
           </Pressable>
@@ -103,7 +113,9 @@ export function BoardScreen() {
   );
   return (
     <Screen title="Board" foot={foot} scroll={false}>
-      <ScrollView style={{ flex: 1 }}>{content}</ScrollView>
+      <ScrollView tabIndex={0} style={{ flex: 1 }}>
+        {content}
+      </ScrollView>
     </Screen>
   );
 }

@@ -40,7 +40,9 @@ function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number) {
   const time = (minute: number): number => before.time + (minute - geometry.fromMin) * perMin;
   const lane = (at: number): number => before.lanes + at;
   const rect = (startMin: number, endMin: number, from: number, breadth: number) =>
-    down ? { x: lane(from), y: time(startMin), width: breadth, height: time(endMin) - time(startMin) } : { x: time(startMin), y: lane(from), width: time(endMin) - time(startMin), height: breadth };
+    down
+      ? { x: lane(from), y: time(startMin), width: breadth, height: time(endMin) - time(startMin) }
+      : { x: time(startMin), y: lane(from), width: time(endMin) - time(startMin), height: breadth };
   const point = (minute: number, at: number): readonly [number, number] => (down ? [lane(at), time(minute)] : [time(minute), lane(at)]);
   return { perMin, time, lane, rect, point, width: down ? across : length, height: down ? length : across };
 }
@@ -68,7 +70,19 @@ function hatch({ x, y, width, height }: { x: number; y: number; width: number; h
   return strokes.join('');
 }
 
-function Ribbon({ stretch, frame, tone, dim, ground }: { readonly stretch: Stretch; readonly frame: Frame; readonly tone: string; readonly dim: boolean; readonly ground: string }) {
+function Ribbon({
+  stretch,
+  frame,
+  tone,
+  dim,
+  ground,
+}: {
+  readonly stretch: Stretch;
+  readonly frame: Frame;
+  readonly tone: string;
+  readonly dim: boolean;
+  readonly ground: string;
+}) {
   const box = frame.rect(stretch.startMin, stretch.endMin, stretch.from, stretch.breadth);
   const edge = edgeOf(tone);
   const opacity = dim ? 0.35 : 1;
@@ -107,7 +121,9 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
   const palette = usePalette();
   const most = Math.max(UNITS_PER_PERSON, ...geometry.hands.map((load) => load.capacity));
   const scale = HANDS / most;
-  const inside = geometry.hands.filter((load) => load.toMin > geometry.fromMin && load.fromMin < geometry.toMin).map((load) => ({ ...load, fromMin: Math.max(load.fromMin, geometry.fromMin), toMin: Math.min(load.toMin, geometry.toMin) }));
+  const inside = geometry.hands
+    .filter((load) => load.toMin > geometry.fromMin && load.fromMin < geometry.toMin)
+    .map((load) => ({ ...load, fromMin: Math.max(load.fromMin, geometry.fromMin), toMin: Math.min(load.toMin, geometry.toMin) }));
   // Lying across, the load fills up from the bottom; on the phone from the left.
   const bar = (units: number) => (down ? [at, units * scale] : [at + HANDS - units * scale, units * scale]) as [number, number];
   return (
@@ -130,7 +146,10 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
 /** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
 export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Props) {
   const palette = usePalette();
-  const geometry = useMemo(() => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON), [plan, day.book.station, day.soupById, down]);
+  const geometry = useMemo(
+    () => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON),
+    [plan, day.book.station, day.soupById, down],
+  );
   const [roomPx, setRoomPx] = useState(900);
   const frame = frameOf(geometry, down, roomPx);
   const tone = (batchId: string): string => {
@@ -141,7 +160,10 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Pro
   const handsAt = geometry.breadth + 16;
   const nowShown = nowMin >= geometry.fromMin && nowMin <= geometry.toMin;
   const sentence = `Board: ${plan.batches.map((batch) => `${batch.name}, ${words.clock(batch.steps[0]?.startMin ?? 0)} to ${words.clock(batch.readyMin)}`).join('; ')}.`;
-  const heads = [...geometry.lanes.map((lane) => ({ key: lane.id, name: lane.name, detail: lane.detail, from: lane.from, breadth: lane.breadth })), { key: 'hands', name: 'Hands', detail: 'taken of those on shift', from: handsAt, breadth: HANDS }];
+  const heads = [
+    ...geometry.lanes.map((lane) => ({ key: lane.id, name: lane.name, detail: lane.detail, from: lane.from, breadth: lane.breadth })),
+    { key: 'hands', name: 'Hands', detail: 'taken of those on shift', from: handsAt, breadth: HANDS },
+  ];
 
   const picture = (
     <Svg width={frame.width} height={frame.height} role="img" aria-label={sentence}>
@@ -219,7 +241,14 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Pro
       })}
       <Hands geometry={geometry} frame={frame} at={handsAt} down={down} />
       {nowShown ? (
-        <Line x1={frame.point(nowMin, -6)[0]} y1={frame.point(nowMin, -6)[1]} x2={frame.point(nowMin, handsAt + HANDS)[0]} y2={frame.point(nowMin, handsAt + HANDS)[1]} stroke={palette.stop} strokeWidth={2.5} />
+        <Line
+          x1={frame.point(nowMin, -6)[0]}
+          y1={frame.point(nowMin, -6)[1]}
+          x2={frame.point(nowMin, handsAt + HANDS)[0]}
+          y2={frame.point(nowMin, handsAt + HANDS)[1]}
+          stroke={palette.stop}
+          strokeWidth={2.5}
+        />
       ) : null}
     </Svg>
   );
@@ -290,7 +319,15 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Pro
             </SvgText>
           ))}
           {geometry.services.map((service) => (
-            <SvgText key={service.name} x={frame.time(service.atMin)} y={14} fontSize={13} fontFamily={BOLD} fill={palette.ink} textAnchor={service.atMin > geometry.toMin - 90 ? 'end' : 'middle'}>
+            <SvgText
+              key={service.name}
+              x={frame.time(service.atMin)}
+              y={14}
+              fontSize={13}
+              fontFamily={BOLD}
+              fill={palette.ink}
+              textAnchor={service.atMin > geometry.toMin - 90 ? 'end' : 'middle'}
+            >
               {`${service.name} ${words.clock(service.atMin)}`}
             </SvgText>
           ))}

@@ -43,9 +43,24 @@ export interface BoardGeometry {
   readonly lanes: readonly Lane[];
   readonly stretches: readonly Stretch[];
   readonly crossings: readonly Crossing[];
-  readonly washes: readonly { readonly laneId: string; readonly kind: 'rinse' | 'full'; readonly startMin: number; readonly endMin: number; readonly from: number; readonly breadth: number }[];
+  readonly washes: readonly {
+    readonly laneId: string;
+    readonly kind: 'rinse' | 'full';
+    readonly startMin: number;
+    readonly endMin: number;
+    readonly from: number;
+    readonly breadth: number;
+  }[];
   /** Where a batch's name goes: at its longest stay. `roomMin` is how long it may run before the next name in that lane. */
-  readonly labels: readonly { readonly batchId: string; readonly startMin: number; readonly endMin: number; readonly from: number; readonly breadth: number; readonly lane: Lane; readonly roomMin: number }[];
+  readonly labels: readonly {
+    readonly batchId: string;
+    readonly startMin: number;
+    readonly endMin: number;
+    readonly from: number;
+    readonly breadth: number;
+    readonly lane: Lane;
+    readonly roomMin: number;
+  }[];
   readonly services: readonly { readonly name: string; readonly atMin: number }[];
   /** Hands taken, minute by minute steps: changes only. Units are quarters of a cook. */
   readonly hands: readonly { readonly fromMin: number; readonly toMin: number; readonly used: number; readonly capacity: number }[];
@@ -104,12 +119,33 @@ interface Drawn {
 function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, Lane>, hotFillL: number | null, pxPerL: number): Drawn {
   const stretches: Stretch[] = [];
   const crossings: Crossing[] = [];
-  const breadthIn = (lane: Lane): number => (lane.capacityL === null ? Math.min(lane.breadth, Math.max(8, Math.min(TOOL_BREADTH, batch.volumeL * pxPerL))) : Math.min(lane.breadth, Math.max(6, batch.volumeL * pxPerL)));
-  const put = (laneId: string, kind: Stretch['kind'], startMin: number, endMin: number, planned: PlannedStep | null, phase: Phase | null, fills: number | null = null): Stretch | null => {
+  const breadthIn = (lane: Lane): number =>
+    lane.capacityL === null ? Math.min(lane.breadth, Math.max(8, Math.min(TOOL_BREADTH, batch.volumeL * pxPerL))) : Math.min(lane.breadth, Math.max(6, batch.volumeL * pxPerL));
+  const put = (
+    laneId: string,
+    kind: Stretch['kind'],
+    startMin: number,
+    endMin: number,
+    planned: PlannedStep | null,
+    phase: Phase | null,
+    fills: number | null = null,
+  ): Stretch | null => {
     const lane = lanes.get(laneId);
     if (lane === undefined || endMin <= startMin) return null;
     const breadth = breadthIn(lane);
-    const made: Stretch = { batchId: batch.id, laneId, stepId: planned?.stepId ?? null, phase, startMin, endMin, from: lane.from + lane.breadth - breadth, breadth, kind, fills, begun: planned?.frozen ?? false };
+    const made: Stretch = {
+      batchId: batch.id,
+      laneId,
+      stepId: planned?.stepId ?? null,
+      phase,
+      startMin,
+      endMin,
+      from: lane.from + lane.breadth - breadth,
+      breadth,
+      kind,
+      fills,
+      begun: planned?.frozen ?? false,
+    };
     stretches.push(made);
     return made;
   };
@@ -121,14 +157,22 @@ function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, L
     const step = soup.steps[index];
     if (step === undefined) return;
     const laneId = laneIdOf(step, batch.vesselId);
-    if (previous !== null && planned.waitedMin > 0) put(inVessel && batch.vesselId !== null ? batch.vesselId : previous.laneId, 'wait', previous.stretch.endMin, planned.startMin, null, null);
+    if (previous !== null && planned.waitedMin > 0)
+      put(inVessel && batch.vesselId !== null ? batch.vesselId : previous.laneId, 'wait', previous.stretch.endMin, planned.startMin, null, null);
     const fills = step.place.kind === 'blender' && step.place.tool === 'jar' && hotFillL !== null ? Math.ceil(batch.volumeL / hotFillL) : null;
     if (step.place.kind === 'blender' && inVessel && index < lastVesselStep && batch.vesselId !== null) put(batch.vesselId, 'away', planned.startMin, planned.endMin, null, null);
     const stretch = put(laneId, 'step', planned.startMin, planned.endMin, planned, step.phase, fills);
     if (stretch === null) return;
     if (previous !== null && previous.laneId !== laneId) {
       const mid = (one: Stretch): number => one.from + one.breadth / 2;
-      crossings.push({ batchId: batch.id, atMin: previous.stretch.endMin, toMin: stretch.startMin, fromMid: mid(previous.stretch), toMid: mid(stretch), breadth: Math.min(previous.stretch.breadth, stretch.breadth) });
+      crossings.push({
+        batchId: batch.id,
+        atMin: previous.stretch.endMin,
+        toMin: stretch.startMin,
+        fromMid: mid(previous.stretch),
+        toMid: mid(stretch),
+        breadth: Math.min(previous.stretch.breadth, stretch.breadth),
+      });
     }
     if (step.place.kind === 'vessel') inVessel = true;
     previous = { stretch, laneId };
@@ -137,9 +181,13 @@ function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, L
 }
 
 function handsOf(plan: DayPlan, station: Station, unitsPerPerson: number): BoardGeometry['hands'] {
-  const loads = plan.batches.flatMap((batch) => batch.steps.flatMap((step) => step.uses.filter((use) => use.resourceId === 'hands').map((use) => ({ fromMin: step.startMin, toMin: step.endMin, units: use.units }))));
+  const loads = plan.batches.flatMap((batch) =>
+    batch.steps.flatMap((step) => step.uses.filter((use) => use.resourceId === 'hands').map((use) => ({ fromMin: step.startMin, toMin: step.endMin, units: use.units }))),
+  );
   const shifts = station.people.map((person) => person.shift);
-  const points = [...new Set([...loads.flatMap((load) => [load.fromMin, load.toMin]), ...shifts.flatMap((shift) => [shift.fromMin, shift.toMin])])].sort((left, right) => left - right);
+  const points = [...new Set([...loads.flatMap((load) => [load.fromMin, load.toMin]), ...shifts.flatMap((shift) => [shift.fromMin, shift.toMin])])].sort(
+    (left, right) => left - right,
+  );
   return points.slice(1).map((toMin, index) => {
     const fromMin = points[index] ?? toMin;
     const used = loads.reduce((sum, load) => sum + (load.fromMin <= fromMin && fromMin < load.toMin ? load.units : 0), 0);
@@ -164,7 +212,9 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
     const home = own.filter((stretch) => stretch.laneId === (batch.vesselId ?? longest?.laneId));
     const [first, last] = [home[0], home.at(-1)];
     const lane = laneById.get(first?.laneId ?? '');
-    return first === undefined || last === undefined || lane === undefined ? [] : [{ batchId: batch.id, startMin: first.startMin, endMin: last.endMin, from: first.from, breadth: first.breadth, lane }];
+    return first === undefined || last === undefined || lane === undefined
+      ? []
+      : [{ batchId: batch.id, startMin: first.startMin, endMin: last.endMin, from: first.from, breadth: first.breadth, lane }];
   });
   const labels = named.map((label) => {
     const next = named.filter((other) => other.lane.id === label.lane.id && other.startMin > label.startMin).map((other) => other.startMin);
@@ -181,7 +231,9 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
     crossings: drawn.flatMap((one) => one.crossings),
     washes: plan.washes.flatMap((wash) => {
       const lane = laneById.get(wash.vesselId);
-      return lane === undefined ? [] : [{ laneId: lane.id, kind: wash.kind, startMin: wash.startMin, endMin: wash.endMin, from: lane.from + lane.breadth * 0.5, breadth: lane.breadth * 0.5 }];
+      return lane === undefined
+        ? []
+        : [{ laneId: lane.id, kind: wash.kind, startMin: wash.startMin, endMin: wash.endMin, from: lane.from + lane.breadth * 0.5, breadth: lane.breadth * 0.5 }];
     }),
     labels,
     services: station.services.map((service) => ({ name: service.name, atMin: service.startMin })).filter((service) => service.atMin >= fromMin && service.atMin <= toMin),

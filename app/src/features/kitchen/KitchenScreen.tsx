@@ -85,9 +85,11 @@ export function KitchenScreen() {
       <Sheet>
         <Title level={2}>Rules in force</Title>
         <Body>{`${book.pack.name}, version ${String(book.pack.version)}`}</Body>
-        {[book.pack.cooling.midSource, book.pack.cooling.endSource, book.pack.hotHold.source, book.pack.coldHold.source, book.pack.reheat.source, book.pack.dateMark.source].map((source) => (
-          <Note key={source.id}>{`${source.citation} · ${source.confidence} confidence, written from memory`}</Note>
-        ))}
+        {[book.pack.cooling.midSource, book.pack.cooling.endSource, book.pack.hotHold.source, book.pack.coldHold.source, book.pack.reheat.source, book.pack.dateMark.source].map(
+          (source) => (
+            <Note key={source.id}>{`${source.citation} · ${source.confidence} confidence, written from memory`}</Note>
+          ),
+        )}
         <Strong>{words.AUTHORITY}</Strong>
       </Sheet>
     </Screen>

@@ -77,7 +77,17 @@ function Corrective({ batch, standing }: { readonly batch: BatchRecord; readonly
             value={note}
             onChangeText={setNote}
             maxLength={1000}
-            style={{ minHeight: TOUCH, borderWidth: 2, borderColor: palette.hairline, borderRadius: 6, paddingHorizontal: 12, fontFamily: SANS, fontSize: 16, color: palette.ink, backgroundColor: palette.sheet }}
+            style={{
+              minHeight: TOUCH,
+              borderWidth: 2,
+              borderColor: palette.hairline,
+              borderRadius: 6,
+              paddingHorizontal: 12,
+              fontFamily: SANS,
+              fontSize: 16,
+              color: palette.ink,
+              backgroundColor: palette.sheet,
+            }}
           />
           {picked === 'discard' ? <LitresStepper label="litres discarded" volumeL={volumeL} onChange={setVolumeL} /> : null}
           <View style={{ flexDirection: 'row', gap: 8 }}>
@@ -168,7 +178,9 @@ function Readings({ day, batch, unit }: { readonly day: OpenDay; readonly batch:
           <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
             <Strong style={{ width: 52, fontVariant: ['tabular-nums'] }}>{day.at(row.at)}</Strong>
             <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{words.degrees(row.reading.value, row.reading.unit)}</Strong>
-            <Note style={{ flex: 1 }}>{`${row.reading.unit === unit ? '' : `${words.degrees(readingIn(row.reading, unit), unit)}, `}${words.PURPOSE[row.purpose].toLowerCase()}, ${person(row.by)}${row.heldS === null ? '' : `, held ${String(row.heldS)} s`}`}</Note>
+            <Note
+              style={{ flex: 1 }}
+            >{`${row.reading.unit === unit ? '' : `${words.degrees(readingIn(row.reading, unit), unit)}, `}${words.PURPOSE[row.purpose].toLowerCase()}, ${person(row.by)}${row.heldS === null ? '' : `, held ${String(row.heldS)} s`}`}</Note>
             <Action
               label="Void"
               hint={`Void the reading of ${day.at(row.at)}`}
@@ -199,7 +211,9 @@ function Readings({ day, batch, unit }: { readonly day: OpenDay; readonly batch:
       {batch.correctives.map((row) => (
         <View key={row.eventId} style={{ flexDirection: 'row', gap: 10 }}>
           <Strong style={{ width: 52 }}>{day.at(row.at)}</Strong>
-          <Body style={{ flex: 1 }}>{`Corrective action: ${words.ACTION[row.action].name.toLowerCase()}${row.volumeL === null ? '' : `, ${words.litres(row.volumeL)}`}${row.note === '' ? '' : `. ${row.note}`} (${person(row.by)})`}</Body>
+          <Body
+            style={{ flex: 1 }}
+          >{`Corrective action: ${words.ACTION[row.action].name.toLowerCase()}${row.volumeL === null ? '' : `, ${words.litres(row.volumeL)}`}${row.note === '' ? '' : `. ${row.note}`} (${person(row.by)})`}</Body>
         </View>
       ))}
     </View>
@@ -214,12 +228,17 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const { book } = day;
   const pack = book.pack as RulePack;
   const unit: TemperatureUnit = book.kitchen.temperatureUnit;
-  const standing = standingOf(batch, soup, book, now);
+  const standing = standingOf(batch, day, now);
   const purpose = purposeOf(batch);
   const cooling = standing?.verdicts.cooling ?? null;
   const showCurve = cooling !== null && standing?.purpose === 'cool';
   const forecast = showCurve && standing.kind === 'inProgress' ? forecastOf(batch, cooling, pack.cooling, unit) : null;
-  const place = batch.stage.kind === 'cooling' ? day.names.resource(batch.coolingSegments.at(-1)?.placeId ?? '') : batch.stage.kind === 'holding' ? day.names.resource(batch.stage.placeId) : '';
+  const place =
+    batch.stage.kind === 'cooling'
+      ? day.names.resource(batch.coolingSegments.at(-1)?.placeId ?? '')
+      : batch.stage.kind === 'holding'
+        ? day.names.resource(batch.stage.placeId)
+        : '';
   const log = (reading: Reading, heldS: number | null): void => {
     if (purpose !== null) record([{ kind: 'reading.taken/1', data: { batchId: batch.batchId, purpose, reading, heldS, packId: pack.id, packVersion: pack.version } }]);
   };
@@ -228,7 +247,9 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
       <Sheet rim={soup?.toneHex} label={`${batch.name}: where it stands`} style={{ paddingVertical: 8, gap: 4 }}>
         {batch.stage.kind === 'discarded' ? <StateMark mark="stop" word={`Discarded at ${day.at(batch.stage.at)}`} /> : null}
         {standing === null ? (
-          <Body>{batch.stage.kind === 'cooking' ? 'Still cooking. Its temperatures are logged from when it is held or cooled.' : 'Out of the kettle. Say on Now where it goes.'}</Body>
+          <Body>
+            {batch.stage.kind === 'cooking' ? 'Still cooking. Its temperatures are logged from when it is held or cooled.' : 'Out of the kettle. Say on Now where it goes.'}
+          </Body>
         ) : (
           <View role="status" aria-live="polite" style={{ gap: 4 }}>
             <StateMark mark={markOf(standing.kind)} word={words.VERDICT[standing.kind]} />
@@ -238,16 +259,16 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
             <Note>{`${standing.citation}. ${place === '' ? '' : `In ${place}. `}${cooling?.clockFrom == null || !showCurve ? '' : `Clock from ${day.at(cooling.clockFrom)}.`}`}</Note>
           </View>
         )}
-        {showCurve && standing !== null ? <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rule={pack.cooling} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={standing.says} /> : null}
+        {showCurve && standing !== null ? (
+          <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rule={pack.cooling} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={standing.says} />
+        ) : null}
       </Sheet>
       {standing !== null && (standing.kind === 'fail' || standing.kind === 'undetermined') && batch.stage.kind !== 'discarded' ? (
         <Sheet>
           <Corrective batch={batch} standing={standing} />
         </Sheet>
       ) : null}
-      {purpose === null ? null : (
-        <ReadingPad key={purpose} batchName={batch.name} purpose={purpose} kitchenUnit={unit} pack={pack} onLog={log} />
-      )}
+      {purpose === null ? null : <ReadingPad key={purpose} batchName={batch.name} purpose={purpose} kitchenUnit={unit} pack={pack} onLog={log} />}
       <Moves day={day} batch={batch} standing={standing} />
       <Sheet label="Readings">
         <Title level={2}>Readings</Title>

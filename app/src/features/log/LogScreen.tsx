@@ -27,22 +27,36 @@ interface RowProps {
 function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
   const palette = usePalette();
   const soup = day.soupById.get(batch.soupId);
-  const standing = standingOf(batch, soup, day.book, now);
+  const standing = standingOf(batch, day, now);
   const last = batch.readings.at(-1);
   const late = due === undefined ? null : minutesBetween(due.dueAt, now);
   const when = late === null ? '' : late >= 1 ? `Reading due ${words.duration(late)} ago` : late > -1 ? 'Reading due now' : `Next reading ${day.at(due?.dueAt ?? 0)}`;
-  const state = batch.stage.kind === 'discarded' ? 'Discarded' : standing === null ? (batch.stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
+  const state =
+    batch.stage.kind === 'discarded' ? 'Discarded' : standing === null ? (batch.stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
   return (
     <Pressable
       role="button"
       aria-label={`${batch.name}. ${state}. ${when}. Open its log`}
       aria-current={picked ? 'true' : undefined}
       onPress={onOpen}
-      style={{ backgroundColor: palette.sheet, borderTopWidth: 5, borderTopColor: soup?.toneHex ?? palette.rim, borderRadius: 6, padding: 14, gap: 4, borderWidth: picked ? 2 : 0, borderColor: palette.action }}
+      style={{
+        backgroundColor: palette.sheet,
+        borderTopWidth: 5,
+        borderTopColor: soup?.toneHex ?? palette.rim,
+        borderRadius: 6,
+        padding: 14,
+        gap: 4,
+        borderWidth: picked ? 2 : 0,
+        borderColor: palette.action,
+      }}
     >
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
         <Strong style={{ flex: 1, fontSize: 18 }}>{batch.name}</Strong>
-        {standing === null && batch.stage.kind !== 'discarded' ? <Note>{state}</Note> : <StateMark mark={batch.stage.kind === 'discarded' ? 'stop' : markOf(standing?.kind ?? 'undetermined')} word={state} />}
+        {standing === null && batch.stage.kind !== 'discarded' ? (
+          <Note>{state}</Note>
+        ) : (
+          <StateMark mark={batch.stage.kind === 'discarded' ? 'stop' : markOf(standing?.kind ?? 'undetermined')} word={state} />
+        )}
       </View>
       {standing === null ? null : <Body style={{ fontSize: 15 }}>{standing.says}</Body>}
       <View style={{ flexDirection: 'row', gap: 10 }}>
@@ -109,10 +123,10 @@ export function LogScreen() {
   return (
     <Screen title="Log" scroll={false}>
       <View style={{ flex: 1, flexDirection: 'row' }}>
-        <ScrollView style={{ flex: 2 }} contentContainerStyle={{ padding: 20 }}>
+        <ScrollView tabIndex={0} style={{ flex: 2 }} contentContainerStyle={{ padding: 20 }}>
           {list}
         </ScrollView>
-        <ScrollView style={{ flex: 3 }} contentContainerStyle={{ padding: 20 }}>
+        <ScrollView tabIndex={0} style={{ flex: 3 }} contentContainerStyle={{ padding: 20 }}>
           {shown === undefined ? null : (
             <View style={{ gap: 12 }}>
               <Title level={2}>{shown.name}</Title>

@@ -25,7 +25,9 @@ interface Props {
 export function ReadingPad({ batchName, purpose, kitchenUnit, pack, onLog }: Props) {
   const [text, setText] = useState('');
   const [unit, setUnit] = useState<TemperatureUnit>(kitchenUnit);
-  const [question, setQuestion] = useState<{ readonly says: string; readonly reading: Reading; readonly other: TemperatureUnit | null; readonly heldS: number | null } | null>(null);
+  const [question, setQuestion] = useState<{ readonly says: string; readonly reading: Reading; readonly other: TemperatureUnit | null; readonly heldS: number | null } | null>(
+    null,
+  );
   const value = parseTemperature(text);
   const shown = value === null ? '' : `${words.number(value)} °${unit}`;
   const otherUnit = unit === 'F' ? 'C' : 'F';
@@ -46,9 +48,19 @@ export function ReadingPad({ batchName, purpose, kitchenUnit, pack, onLog }: Pro
     const doubt = doubtReading(reading, purpose);
     if (doubt === null) send(reading, heldS);
     else if (doubt.code === 'reading.impossible') {
-      setQuestion({ says: `${words.degrees(value, unit)} cannot be right: soup lies between ${words.degrees(doubt.lowest, unit)} and ${words.degrees(doubt.highest, unit)}. Check the digits and the unit.`, reading, other: null, heldS });
+      setQuestion({
+        says: `${words.degrees(value, unit)} cannot be right: soup lies between ${words.degrees(doubt.lowest, unit)} and ${words.degrees(doubt.highest, unit)}. Check the digits and the unit.`,
+        reading,
+        other: null,
+        heldS,
+      });
     } else {
-      setQuestion({ says: `${words.degrees(value, unit)} is unusual here. Did the probe say ${words.degrees(value, doubt.otherUnit)}, which is ${words.degrees(fromOther(value, doubt.otherUnit), unit)}?`, reading, other: doubt.otherUnit, heldS });
+      setQuestion({
+        says: `${words.degrees(value, unit)} is unusual here. Did the probe say ${words.degrees(value, doubt.otherUnit)}, which is ${words.degrees(fromOther(value, doubt.otherUnit), unit)}?`,
+        reading,
+        other: doubt.otherUnit,
+        heldS,
+      });
     }
   };
 

@@ -43,7 +43,14 @@ export function forecastOf(batch: BatchRecord, verdict: CoolingVerdict, rule: Co
 const POINTS = 40;
 
 /** Lays the cooling of a batch out in a frame: time from when the clock started, at least over the whole limit. */
-export function curveGeometry(batch: BatchRecord, verdict: CoolingVerdict, forecast: CoolingForecast | null, rule: CoolingRule, unit: TemperatureUnit, frame: Frame): CurveGeometry {
+export function curveGeometry(
+  batch: BatchRecord,
+  verdict: CoolingVerdict,
+  forecast: CoolingForecast | null,
+  rule: CoolingRule,
+  unit: TemperatureUnit,
+  frame: Frame,
+): CurveGeometry {
   const readings = coolingReadings(batch);
   const zero: Instant = verdict.clockFrom ?? readings[0]?.at ?? batch.coolingSegments[0]?.since ?? batch.startedAt;
   const totalMin = rule.basis === 'total' ? rule.endWithinMin : rule.midWithinMin + rule.endWithinMin;

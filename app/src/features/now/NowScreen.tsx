@@ -144,7 +144,9 @@ export function NowScreen() {
           />
         </Sheet>
       ) : null}
-      {accepted !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? <Body>Everything on the plan is done. The log shows what is cooling or held.</Body> : null}
+      {accepted !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? (
+        <Body>Everything on the plan is done. The log shows what is cooling or held.</Body>
+      ) : null}
     </View>
   );
   const right = (

@@ -43,7 +43,9 @@ export function startEvents(task: Task, soup: Soup): readonly NewEvent[] {
   const { batchId, step, batchName, volumeL, vesselId } = task;
   const ordinal = Number(batchId.split('.').at(-1));
   return [
-    ...(task.state === 'toStart' ? [{ kind: 'batch.started/1', data: { batchId, soupId: soup.id, soupVersion: soup.version, name: batchName, ordinal, volumeL, vesselId } } as const] : []),
+    ...(task.state === 'toStart'
+      ? [{ kind: 'batch.started/1', data: { batchId, soupId: soup.id, soupVersion: soup.version, name: batchName, ordinal, volumeL, vesselId } } as const]
+      : []),
     { kind: 'step.started/1', data: { batchId, stepId: step.id } },
   ];
 }
@@ -64,17 +66,38 @@ export function TaskCard({ day, task, now, onDo }: Props) {
   const vessel = day.equipmentById.get(task.vesselId ?? '');
   const { step } = task;
   const goesIn = batchSheet(soup, task.volumeL).filter((line) => line.stepId === step.id);
-  const place = step.place.kind === 'bench' ? 'Bench' : step.place.kind === 'oven' ? 'Oven' : step.place.kind === 'blender' ? `${vessel?.name ?? ''} → ${step.place.tool === 'jar' ? 'jar blender' : 'immersion blender'}` : (vessel?.name ?? '');
+  const place =
+    step.place.kind === 'bench'
+      ? 'Bench'
+      : step.place.kind === 'oven'
+        ? 'Oven'
+        : step.place.kind === 'blender'
+          ? `${vessel?.name ?? ''} → ${step.place.tool === 'jar' ? 'jar blender' : 'immersion blender'}`
+          : (vessel?.name ?? '');
   const planned = task.plannedAt === null ? '' : `planned ${day.at(task.plannedAt)}`;
   const over = task.state === 'running' && task.upAt !== null && task.upAt < now && step.phase !== 'boil';
   return (
     <Sheet rim={soup.toneHex} label={`${task.batchName}: ${step.name}`}>
       <View style={{ flexDirection: 'row', gap: 12 }}>
-        {vessel?.kind === 'vessel' && step.place.kind !== 'bench' ? <Vessel name={vessel.name} capacityL={vessel.capacityL} fillL={task.volumeL} minFillL={vessel.minFillL} workingMaxL={vessel.workingMaxL} toneHex={soup.toneHex} scale={24} /> : <PhaseMark phase={step.phase} color={palette.ink} size={40} />}
+        {vessel?.kind === 'vessel' && step.place.kind !== 'bench' ? (
+          <Vessel
+            name={vessel.name}
+            capacityL={vessel.capacityL}
+            fillL={task.volumeL}
+            minFillL={vessel.minFillL}
+            workingMaxL={vessel.workingMaxL}
+            toneHex={soup.toneHex}
+            scale={24}
+          />
+        ) : (
+          <PhaseMark phase={step.phase} color={palette.ink} size={40} />
+        )}
         <View style={{ flex: 1 }}>
           <Note>{`${task.batchName}, ${words.litres(task.volumeL)} · ${place}`}</Note>
           <Title level={2}>{step.name}</Title>
-          <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>{task.state === 'running' ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}</Figure>
+          <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>
+            {task.state === 'running' ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}
+          </Figure>
         </View>
       </View>
       {goesIn.length === 0 ? null : (

@@ -23,10 +23,23 @@ export function Dipstick({ need, toneHex, scaleL }: { readonly need: Need; reado
           if (stretch.kind !== 'make') return <Rect key={stretch.from} x={x} y={6} width={width} height={14} fill={toneHex} stroke={edgeOf(toneHex)} />;
           const slants = Array.from({ length: Math.floor(width / 7) + 1 }, (_, index) => x + index * 7).filter((at) => at + 5 <= x + width);
           return (
-            <Path key={stretch.from} d={`M${String(x)} 6h${String(width)}v14h${String(-width)}z ${slants.map((at) => `M${String(at)} 20l5 -14`).join(' ')}`} fill="none" stroke={edgeOf(toneHex)} strokeWidth={1.6} />
+            <Path
+              key={stretch.from}
+              d={`M${String(x)} 6h${String(width)}v14h${String(-width)}z ${slants.map((at) => `M${String(at)} 20l5 -14`).join(' ')}`}
+              fill="none"
+              stroke={edgeOf(toneHex)}
+              strokeWidth={1.6}
+            />
           );
         })}
-        <Line x1={Math.min(LENGTH - 2, Math.max(2, stick.par * LENGTH))} x2={Math.min(LENGTH - 2, Math.max(2, stick.par * LENGTH))} y1={0} y2={HEIGHT} stroke={palette.ink} strokeWidth={3} />
+        <Line
+          x1={Math.min(LENGTH - 2, Math.max(2, stick.par * LENGTH))}
+          x2={Math.min(LENGTH - 2, Math.max(2, stick.par * LENGTH))}
+          y1={0}
+          y2={HEIGHT}
+          stroke={palette.ink}
+          strokeWidth={3}
+        />
       </Svg>
     </View>
   );

@@ -54,7 +54,16 @@ export function ParField({ soupId, soupName, parL }: { readonly soupId: string; 
       onPress={() => {
         step(by);
       }}
-      style={({ pressed }) => ({ width: TOUCH, height: TOUCH, borderRadius: 6, borderWidth: 2, borderColor: palette.action, alignItems: 'center', justifyContent: 'center', backgroundColor: pressed ? palette.accent : palette.sheet })}
+      style={({ pressed }) => ({
+        width: TOUCH,
+        height: TOUCH,
+        borderRadius: 6,
+        borderWidth: 2,
+        borderColor: palette.action,
+        alignItems: 'center',
+        justifyContent: 'center',
+        backgroundColor: pressed ? palette.hairline : palette.sheet,
+      })}
     >
       <Text style={{ fontFamily: BOLD, fontSize: 24, color: palette.ink }}>{face}</Text>
     </Pressable>
@@ -65,23 +74,39 @@ export function ParField({ soupId, soupName, parL }: { readonly soupId: string; 
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
         {stepper('One litre less', '−', -STEP_L)}
         <View style={{ flex: 1, justifyContent: 'center' }}>
-        <TextInput
-          aria-label={`Par, ${soupName}, litres`}
-          aria-invalid={message !== null}
-          aria-describedby={message === null ? undefined : errorId}
-          inputMode="decimal"
-          value={text}
-          selectTextOnFocus
-          onChangeText={(value) => {
-            editing.current = true;
-            setText(value);
-          }}
-          onBlur={() => void save(text)}
-          onSubmitEditing={() => void save(text)}
-          style={{ height: TOUCH, minWidth: 64, paddingHorizontal: 40, borderRadius: 6, borderWidth: 2, borderColor: message === null ? palette.hairline : palette.stop, backgroundColor: palette.sheet, color: palette.ink, fontFamily: BOLD, fontSize: 28, textAlign: 'center' }}
-        />
-          <Text aria-hidden style={{ position: 'absolute', left: 14, fontFamily: SANS, fontSize: 15, color: palette.muted }}>Par</Text>
-          <Text aria-hidden style={{ position: 'absolute', right: 14, fontFamily: BOLD, fontSize: 18, color: palette.muted }}>L</Text>
+          <TextInput
+            aria-label={`Par, ${soupName}, litres`}
+            aria-invalid={message !== null}
+            aria-describedby={message === null ? undefined : errorId}
+            inputMode="decimal"
+            value={text}
+            selectTextOnFocus
+            onChangeText={(value) => {
+              editing.current = true;
+              setText(value);
+            }}
+            onBlur={() => void save(text)}
+            onSubmitEditing={() => void save(text)}
+            style={{
+              height: TOUCH,
+              minWidth: 64,
+              paddingHorizontal: 40,
+              borderRadius: 6,
+              borderWidth: 2,
+              borderColor: message === null ? palette.hairline : palette.stop,
+              backgroundColor: palette.sheet,
+              color: palette.ink,
+              fontFamily: BOLD,
+              fontSize: 28,
+              textAlign: 'center',
+            }}
+          />
+          <Text aria-hidden style={{ position: 'absolute', left: 14, fontFamily: SANS, fontSize: 15, color: palette.muted }}>
+            Par
+          </Text>
+          <Text aria-hidden style={{ position: 'absolute', right: 14, fontFamily: BOLD, fontSize: 18, color: palette.muted }}>
+            L
+          </Text>
         </View>
         {stepper('One litre more', '+', STEP_L)}
       </View>

@@ -99,14 +99,22 @@ export function ParScreen() {
   if (!wide) {
     return (
       <Screen title="Par" foot={foot}>
-        {book.kitchen.invented ? <Note>{book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.</Note> : null}
+        {book.kitchen.invented ? (
+          <Note>
+            {book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.
+          </Note>
+        ) : null}
         {list}
       </Screen>
     );
   }
   return (
     <Screen title="Par and batches" foot={foot}>
-      {book.kitchen.invented ? <Note>{book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.</Note> : null}
+      {book.kitchen.invented ? (
+        <Note>
+          {book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.
+        </Note>
+      ) : null}
       <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
         <View style={{ flex: 5, flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
           {list.map((item, index) => (

@@ -1,0 +1,46 @@
+/** The arrows of the house: app → contract → core, server → contract → core; in core only downwards. */
+const ORDER = ['quantity', 'soup', 'lot', 'par', 'batch', 'sequence', 'safety', 'day'];
+const TESTS = '[.](test|arbitrary)[.]tsx?$';
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    { name: 'core-imports-nothing', severity: 'error', from: { path: '^core/src', pathNot: TESTS }, to: { pathNot: '^core/src' } },
+    ...ORDER.map((room, index) => ({
+      name: `core-${room}-only-downwards`,
+      severity: 'error',
+      from: { path: `^core/src/${room}/`, pathNot: TESTS },
+      to: { path: `^core/src/(${[...ORDER.slice(index + 1), 'index', 'plan'].join('|')})([.]ts$|/)` },
+    })),
+    {
+      name: 'core-rooms-by-their-door',
+      severity: 'error',
+      from: { path: '^core/src/([^/]+)/' },
+      to: { path: '^core/src/([^/]+)/', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index[.]ts$'] },
+    },
+    { name: 'contract-only-core', severity: 'error', from: { path: '^contract/src', pathNot: TESTS }, to: { path: '^(app|server|demo)/' } },
+    { name: 'demo-only-core', severity: 'error', from: { path: '^demo/src' }, to: { path: '^(app|server)/' } },
+    { name: 'app-not-server', severity: 'error', from: { path: '^app/' }, to: { path: '^(server|demo)/' } },
+    { name: 'server-not-app', severity: 'error', from: { path: '^server/' }, to: { path: '^app/' } },
+    {
+      name: 'rooms-by-their-door',
+      severity: 'error',
+      from: { path: '^(app|server|contract|demo)/' },
+      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|plan)[.]ts$'] },
+    },
+    { name: 'routes-not-sequelize-models', severity: 'error', from: { path: '^server/src/routes/', pathNot: TESTS }, to: { path: '^server/src/store/migrations' } },
+    {
+      name: 'no-orphans',
+      severity: 'error',
+      from: { orphan: true, pathNot: ['[.]d[.]ts$', '(^|/)[^/]*config[.](c|m)?[jt]s$', 'app/app/', 'app/src/rnw/', 'src/testing/setup[.]ts$'] },
+      to: {},
+    },
+  ],
+  options: {
+    doNotFollow: { path: 'node_modules' },
+    exclude: { path: '(^|/)(dist|[.]expo|[.]cache|node_modules/[.]cache)/' },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
+    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] },
+  },
+};

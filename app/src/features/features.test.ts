@@ -1,0 +1,192 @@
+import { addMinutes, coolingVerdict, foldDay, needFor, planDay, usFdaFoodCode2022 } from '@broth/core';
+import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
+import { boardGeometry } from './board/boardGeometry';
+import { curveGeometry, forecastOf } from './log/curveGeometry';
+import { amountText, countdown, doneEvents, startEvents } from './now/TaskCard';
+import { dipstick } from './par/dipstickGeometry';
+
+const T0 = 1_764_000_000_000;
+const step = (id: string, some: Partial<Step> = {}): Step => ({
+  id,
+  phase: 'simmer',
+  name: id,
+  place: { kind: 'vessel' },
+  attention: 'looks',
+  duration: { fixedMin: 20, perLitreMin: 0 },
+  heat: 'on',
+  maxWaitMin: 10,
+  lookEveryMin: null,
+  check: null,
+  caution: null,
+  why: '',
+  irreversible: false,
+  ...some,
+});
+const soup: Soup = {
+  id: 'beet',
+  version: 2,
+  name: 'Beet',
+  shortName: 'Beet',
+  role: 'soup',
+  served: 'hot',
+  toneHex: '#9B2C57',
+  portionMl: 300,
+  ingredients: [],
+  steps: [
+    step('prep', { place: { kind: 'bench' }, phase: 'prep', maxWaitMin: 240 }),
+    step('simmer'),
+    step('blend', { place: { kind: 'blender', tool: 'jar' }, phase: 'blend' }),
+    step('empty', { phase: 'hold', maxWaitMin: null }),
+  ],
+};
+const station: Station = {
+  equipment: [
+    { kind: 'vessel', id: 'k1', name: 'Kettle 1', capacityL: 30, minFillL: 5, workingMaxL: 25, inUse: true },
+    { kind: 'jar', id: 'j', name: 'Jar', capacityL: 2, hotFillL: 1.2, cycleMin: 2.5, inUse: true },
+  ],
+  people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 } }],
+  services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 800 }],
+  rinseMin: 5,
+  fullWashMin: 12,
+  readyLeadMin: 20,
+};
+const par = { soupId: 'beet', parL: 12, serviceId: 'midday' };
+
+describe('dipstick', () => {
+  const lots = [{ id: 'a', soupId: 'beet', volumeL: 3, state: 'chilled', preparedOn: '2026-11-24', frozenDays: 0 }] as const;
+  test('on hand, then what has to be made, up to the par', () => {
+    expect(dipstick(needFor(par, lots, '2026-11-25', 7), 24)).toEqual({
+      stretches: [
+        { kind: 'chilled', from: 0, to: 0.125 },
+        { kind: 'make', from: 0.125, to: 0.5 },
+      ],
+      par: 0.5,
+      scaleL: 24,
+    });
+  });
+  test('a par of nothing is an empty stick', () => {
+    expect(dipstick(needFor({ ...par, parL: 0 }, [], '2026-11-25', 7), 0)).toEqual({ stretches: [], par: 0, scaleL: 1 });
+  });
+});
+
+describe('ribbon board', () => {
+  const plan = planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [par], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
+  const board = boardGeometry(plan, station, new Map([['beet', soup]]), { pxPerL: 2, leastLane: 20, toolLane: 20, gap: 10 }, 4);
+  test('the ribbon runs from bench to kettle to jar and back, and crosses each time', () => {
+    expect(board.stretches.filter((stretch) => stretch.kind === 'step').map((stretch) => stretch.laneId)).toEqual(['bench', 'k1', 'jar', 'k1']);
+    expect(board.crossings).toHaveLength(3);
+  });
+  test('in its kettle it is as broad as its litres; the lane is as broad as the kettle', () => {
+    expect([board.stretches.find((stretch) => stretch.stepId === 'simmer')?.breadth, board.lanes.find((lane) => lane.id === 'k1')?.breadth]).toEqual([24, 60]);
+  });
+  test('while it is in the jar the kettle is still held, and every fill is a bead', () => {
+    const away = board.stretches.find((stretch) => stretch.kind === 'away');
+    const blend = board.stretches.find((stretch) => stretch.stepId === 'blend');
+    expect([away?.laneId, away?.startMin, blend?.fills]).toEqual(['k1', blend?.startMin, 10]);
+  });
+  test('hands are taken while they are needed and never beyond those on shift', () => {
+    expect(board.hands.filter((load) => load.used > load.capacity)).toEqual([]);
+    expect(Math.max(...board.hands.map((load) => load.used))).toBeGreaterThan(0);
+  });
+});
+
+const B = '2026-11-25.beet.1';
+let count = 0;
+const event = <Kind extends DayEvent['kind']>(kind: Kind, minute: number, data: Extract<DayEvent, { kind: Kind }>['data']): DayEvent =>
+  ({ id: `e${String((count += 1))}`, kind, day: '2026-11-25', at: addMinutes(T0, minute), by: 'lead', device: 'd', data }) as DayEvent;
+function coolingBatch(...readings: readonly (readonly [number, number])[]): BatchRecord {
+  const batch = foldDay([
+    event('batch.started/1', -60, { batchId: B, soupId: 'beet', soupVersion: 1, name: 'Beet 1', ordinal: 1, volumeL: 12, vesselId: 'k1' }),
+    event('cooling.started/1', 0, { batchId: B, placeId: 'bath', ambientC: 0 }),
+    ...readings.map(([minute, value]) =>
+      event('reading.taken/1', minute, { batchId: B, purpose: 'cool', reading: { value, unit: 'F', rawText: '' }, heldS: null, packId: 'p', packVersion: 1 }),
+    ),
+  ]).batches[B];
+  if (batch === undefined) throw new Error('no batch');
+  return batch;
+}
+
+describe('cooling curve', () => {
+  const rule = usFdaFoodCode2022.cooling;
+  const frame = { width: 356, height: 150, left: 56, bottom: 24 };
+  const draw = (batch: BatchRecord, nowMin: number) => {
+    const verdict = coolingVerdict({ readings: batch.readings, heatOffAt: null, rule, now: addMinutes(T0, nowMin) });
+    const forecast = forecastOf(batch, verdict, rule, 'F');
+    return { curve: curveGeometry(batch, verdict, forecast, rule, 'F', frame), forecast };
+  };
+  test('a reading at the start limit lies where the stair begins', () => {
+    const { curve } = draw(coolingBatch([0, 135], [30, 110]), 30);
+    expect(curve.readings[0]).toEqual(curve.stair[0]);
+  });
+  test('colder lies lower, later lies to the right', () => {
+    const [first, second] = draw(coolingBatch([0, 135], [30, 110]), 30).curve.readings;
+    expect([(second?.x ?? 0) > (first?.x ?? 0), (second?.y ?? 0) > (first?.y ?? 0)]).toEqual([true, true]);
+  });
+  test('the forecast starts at the last reading and stays inside its band', () => {
+    const { curve } = draw(coolingBatch([0, 135], [30, 100]), 30);
+    const upper = curve.band.slice(0, curve.forecast.length);
+    const lower = [...curve.band.slice(curve.forecast.length)].reverse();
+    expect(curve.forecast[0]?.x).toBeCloseTo(curve.readings[1]?.x ?? 0, 6);
+    expect(curve.forecast.filter((point, index) => point.y < (upper[index]?.y ?? 0) - 1e-6 || point.y > (lower[index]?.y ?? 0) + 1e-6)).toEqual([]);
+  });
+  test('one reading gives no forecast', () => {
+    expect(draw(coolingBatch([0, 135]), 10).forecast).toBeNull();
+  });
+  test('whatever is read stays inside the frame', () => {
+    const { curve } = draw(coolingBatch([0, 190], [400, 20]), 400);
+    expect([...curve.readings, ...curve.stair].filter((point) => point.x < 0 || point.x > frame.width || point.y < 0 || point.y > frame.height)).toEqual([]);
+  });
+});
+
+describe('taps on Now', () => {
+  const task = (stepId: string, some: Partial<Task> = {}): Task => {
+    const found = soup.steps.find((one) => one.id === stepId);
+    if (found === undefined) throw new Error(stepId);
+    return {
+      batchId: B,
+      soupId: 'beet',
+      batchName: 'Beet 1',
+      volumeL: 12,
+      vesselId: 'k1',
+      step: found,
+      state: 'running',
+      plannedAt: null,
+      startedAt: T0,
+      upAt: addMinutes(T0, 20),
+      isLast: false,
+      ...some,
+    };
+  };
+  const kinds = (events: readonly { kind: string }[]): string[] => events.map((one) => one.kind);
+  test('starting a batch starts its first step', () => {
+    expect(kinds(startEvents(task('prep', { state: 'toStart' }), soup))).toEqual(['batch.started/1', 'step.started/1']);
+  });
+  test('a step that must be followed at once starts the next by itself; one that keeps does not', () => {
+    expect([kinds(doneEvents(task('simmer'), soup, 12)), kinds(doneEvents(task('prep'), soup, 12))]).toEqual([['step.done/1', 'step.started/1'], ['step.done/1']]);
+  });
+  test('the last step ends the batch with the litres that came out', () => {
+    expect(doneEvents(task('empty'), soup, 11.5)).toEqual([
+      { kind: 'step.done/1', data: { batchId: B, stepId: 'empty' } },
+      { kind: 'batch.finished/1', data: { batchId: B, volumeOutL: 11.5 } },
+    ]);
+  });
+  test.each([
+    [2, '18 min to check'],
+    [18, '2:00 to check'],
+    [25, '5 min over'],
+  ])('after %d min of 20 it says %p', (minute, says) => {
+    expect(countdown(task('simmer'), addMinutes(T0, minute))).toBe(says);
+  });
+  test('the time to the boil counts up: nobody knows when', () => {
+    const boiling = { ...task('simmer'), step: step('boil', { phase: 'boil' }) };
+    expect(countdown(boiling, addMinutes(T0, 25))).toBe('25 min heating');
+  });
+  test.each([
+    [1920, 'g', '1.92 kg'],
+    [350, 'g', '350 g'],
+    [7700, 'mL', '7.7 L'],
+    [4.5, 'g', '4.5 g'],
+  ] as const)('%d %s is %p', (amount, unit, text) => {
+    expect(amountText(amount, unit)).toBe(text);
+  });
+});

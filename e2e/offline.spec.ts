@@ -1,0 +1,25 @@
+import { expect, holds, test } from './stand';
+
+test('what is tapped without a connection is kept, shown at once, and reaches the other phone when it is back', async ({ page, browser, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/board`);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await page.getByRole('link', { name: 'Now', exact: true }).click();
+  const start = page.getByRole('button', { name: /^Start Veg stock 1: prep/ });
+  await expect(start).toBeVisible();
+  const other = await browser.newPage();
+  await holds(other, 'tobi');
+  await other.goto(`${stand.address}/now`);
+  await expect(other.getByRole('button', { name: /^Start Veg stock 1: prep/ })).toBeVisible();
+
+  await page.context().setOffline(true);
+  await start.click();
+  await expect(page.getByRole('button', { name: 'Done, Veg stock 1' })).toBeVisible();
+  await expect(page.getByText('No connection.', { exact: false })).toContainText('2 waiting to be sent', { timeout: 20_000 });
+  await expect(other.getByRole('button', { name: /^Start Veg stock 1: prep/ })).toBeVisible();
+
+  await page.context().setOffline(false);
+  await expect(other.getByRole('button', { name: 'Done, Veg stock 1' })).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('No connection.', { exact: false })).toHaveCount(0, { timeout: 20_000 });
+  await other.close();
+});

@@ -1,0 +1,23 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 8000 },
+  outputDir: '../test-results',
+  reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
+  use: {
+    actionTimeout: 8000,
+    serviceWorkers: 'block',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  projects: [
+    { name: 'phone', testMatch: /(path|offline|places|looks)\.spec\.ts/, use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
+    { name: 'wide', testMatch: /(path|places)\.spec\.ts/, use: { viewport: { width: 1280, height: 800 } } },
+    { name: 'server', testMatch: /durability\.spec\.ts/ },
+  ],
+});

@@ -1,0 +1,112 @@
+import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
+import { startCluster } from './lib/postgres.mjs';
+import { quietly, shown } from './lib/run.mjs';
+import { failPlainly, step } from './lib/say.mjs';
+import { ensureServer } from './lib/server.mjs';
+import { ensureWeb } from './lib/web.mjs';
+
+/** `npm test`: installs what is missing, then every check there is; ends on one line `N passed, N failed`. Names after it pick stages. */
+
+const bin = (name) => path.join(ROOT, 'node_modules/.bin', name);
+const RESULTS = path.join(ROOT, 'test-results');
+const ROOMS = ['core', 'contract', 'demo', 'server', 'app'];
+let passed = 0;
+let failed = 0;
+
+/** A check that is whole or not: counts as one. */
+async function check(name, command, args) {
+  try {
+    await step(name, () => quietly(bin(command), args, { cwd: ROOT }));
+    passed += 1;
+  } catch (error) {
+    failed += 1;
+    console.error(error.message);
+  }
+}
+
+async function jest(env) {
+  const file = path.join(RESULTS, 'jest.json');
+  rmSync(file, { force: true });
+  await shown(
+    bin('jest'),
+    [
+      '--projects',
+      ...ROOMS.map((room) => path.join(ROOT, room, room === 'app' ? 'jest.config.js' : 'jest.config.cjs')),
+      '--json',
+      `--outputFile=${file}`,
+      '--silent=false',
+      '--maxWorkers=2',
+      '--forceExit',
+    ],
+    { cwd: ROOT, env },
+  );
+  try {
+    const { numPassedTests, numFailedTests, numFailedTestSuites, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+    passed += numPassedTests;
+    // A file that cannot even be loaded has no failed test of its own.
+    failed += numFailedTests + (numFailedTests === 0 ? numFailedTestSuites : numRuntimeErrorTestSuites);
+  } catch {
+    failed += 1;
+  }
+}
+
+async function browser(env) {
+  const file = path.join(RESULTS, 'e2e.json');
+  rmSync(file, { force: true });
+  await shown(bin('playwright'), ['test', '--config', path.join(ROOT, 'e2e/playwright.config.ts')], { cwd: ROOT, env });
+  try {
+    const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+    passed += stats.expected;
+    failed += stats.unexpected + stats.flaky;
+    if (stats.expected + stats.unexpected === 0) failed += 1;
+  } catch {
+    failed += 1;
+  }
+}
+
+async function main() {
+  checkNode();
+  await ensurePackages();
+  const only = process.argv.slice(2);
+  const wanted = (stage) => only.length === 0 || only.includes(stage);
+  mkdirSync(RESULTS, { recursive: true });
+  if (wanted('static')) {
+    for (const room of ROOMS) {
+      await check(`Types of ${room}`, 'tsc', ['-p', `${room}/tsconfig.json`]);
+      await check(`Types of ${room}'s tests`, 'tsc', ['-p', `${room}/tsconfig.test.json`]);
+    }
+    await check('Types of e2e', 'tsc', ['-p', 'e2e/tsconfig.json']);
+    await check('Lint', 'eslint', ['.']);
+    await check('Format', 'prettier', ['--check', '.', '--log-level', 'warn']);
+    await check('Arrows between the rooms', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'contract', 'demo', 'server', 'app']);
+    await check('Nothing unused', 'knip', []);
+  }
+  const needsDatabase = wanted('unit') || wanted('browser');
+  if (needsDatabase) {
+    const folder = mkdtempSync(path.join(tmpdir(), 'broth-test-'));
+    const cluster = await startCluster({ folder, durable: false });
+    const env = { ...process.env, TEST_DATABASE_URL: cluster.url, NODE_ENV: 'test' };
+    try {
+      if (wanted('unit')) await jest(env);
+      if (wanted('browser')) {
+        await ensureChromium();
+        await step('Bundling the server', ensureServer);
+        await ensureWeb();
+        await browser({ ...process.env, TEST_DATABASE_URL: cluster.url });
+      }
+    } finally {
+      await cluster.stop('immediate').catch(() => undefined);
+      rmSync(folder, { recursive: true, force: true });
+    }
+  }
+  console.log(`${passed} passed, ${failed} failed`);
+  process.exit(failed === 0 ? 0 : 1);
+}
+
+main().catch((error) => {
+  console.log(`${passed} passed, ${failed + 1} failed`);
+  failPlainly(error);
+});

@@ -1,0 +1,164 @@
+import type { DayEvent } from '@broth/core';
+import { DAY, LENTIL, event, lentilStarted, reading, testKitchen } from '../testing/kitchen';
+import type { TestKitchen } from '../testing/kitchen';
+
+let kitchen: TestKitchen;
+beforeEach(async () => {
+  kitchen = await testKitchen('05:00');
+});
+afterEach(() => kitchen.close());
+
+const BASE = `/api/kitchens/landing`;
+const get = (url: string) => kitchen.app.inject({ method: 'GET', url });
+const put = (url: string, payload: object | string) => kitchen.app.inject({ method: 'PUT', url, payload, headers: { 'content-type': 'application/json' } });
+const kinds = async (): Promise<string[]> => (await get(`${BASE}/events`)).json<{ events: DayEvent[] }>().events.map((one) => one.kind);
+const codeOf = (answer: { json: () => unknown }): unknown => (answer.json() as { code?: string }).code;
+
+describe('the book and the day', () => {
+  test('health says that server and database answer', async () => {
+    expect((await get('/api/health')).json()).toMatchObject({ ok: true, database: 'up' });
+  });
+  test('a kitchen comes with its soups, station and rules', async () => {
+    const book = (await get(BASE)).json<{ soups: unknown[]; pack: { id: string }; suggestedDay: string }>();
+    expect([book.soups.length, book.pack.id, book.suggestedDay]).toEqual([12, 'us-fda-fc2022', DAY]);
+  });
+  test('a day nobody began is not opened in mid-service: the next one is', async () => {
+    kitchen.setNow('13:00');
+    expect((await get(BASE)).json()).toMatchObject({ today: DAY, suggestedDay: '2026-11-26' });
+  });
+  test('a par is put for one day and leaves the others as they stand', async () => {
+    expect((await put(`${BASE}/days/${DAY}/pars/lentil`, { parL: 24 })).statusCode).toBe(200);
+    const parOn = async (date: string): Promise<number | undefined> =>
+      (await get(`${BASE}/days/${date}`)).json<{ pars: { soupId: string; parL: number }[] }>().pars.find((par) => par.soupId === 'lentil')?.parL;
+    expect([await parOn(DAY), await parOn('2026-11-26')]).toEqual([24, 18]);
+  });
+  test('the documentation of the API is there', async () => {
+    const paths = Object.keys((await get('/api/docs/json')).json<{ paths: object }>().paths);
+    expect(paths).toContain('/api/kitchens/{kitchenId}/events');
+  });
+});
+
+describe('bad input gets a sentence and changes nothing', () => {
+  test.each([
+    ['a par of −3', `${BASE}/days/${DAY}/pars/lentil`, { parL: -3 }, 400, 'body.invalid', 'A par cannot be below 0 L'],
+    ['a par of "abc"', `${BASE}/days/${DAY}/pars/lentil`, { parL: 'abc' }, 400, 'body.invalid', 'A par is a number of litres'],
+    ['no par at all', `${BASE}/days/${DAY}/pars/lentil`, {}, 400, 'body.invalid', 'A par is a number of litres'],
+    ['a body that is no JSON', `${BASE}/days/${DAY}/pars/lentil`, 'par: 18', 400, 'body.notJson', 'is not JSON'],
+    ['an unknown soup', `${BASE}/days/${DAY}/pars/goulash`, { parL: 3 }, 404, 'soup.unknown', 'goulash'],
+    ['an unknown kitchen', `/api/kitchens/nowhere/days/${DAY}/pars/lentil`, { parL: 3 }, 404, 'kitchen.unknown', 'nowhere'],
+    ['a day that is none', `${BASE}/days/2026-02-30/pars/lentil`, { parL: 3 }, 400, 'day.invalid', 'YYYY-MM-DD'],
+    ['unknown equipment', `${BASE}/equipment/cauldron`, { inUse: false }, 404, 'equipment.unknown', 'cauldron'],
+  ])('%s', async (_, url, payload, status, code, says) => {
+    const before = (await get(`${BASE}/days/${DAY}`)).body;
+    const answer = await put(url, payload);
+    expect([answer.statusCode, codeOf(answer), answer.headers['content-type']]).toEqual([status, code, 'application/problem+json; charset=utf-8']);
+    expect(answer.json<{ detail: string }>().detail).toContain(says);
+    expect((await get(`${BASE}/days/${DAY}`)).body).toBe(before);
+  });
+  test('an address that is none', async () => {
+    const answer = await get('/api/kettles');
+    expect([answer.statusCode, codeOf(answer)]).toEqual([404, 'route.unknown']);
+  });
+});
+
+describe('plans', () => {
+  test('an accepted plan is the next version', async () => {
+    await kitchen.acceptPlan();
+    await kitchen.acceptPlan();
+    expect((await get(`${BASE}/days/${DAY}`)).json()).toMatchObject({ plan: { version: 2, by: 'maren' } });
+  });
+  const postPlan = (payload: object) => kitchen.app.inject({ method: 'POST', url: `${BASE}/days/${DAY}/plans`, payload });
+  test('a plan that breaks the station is refused by the checker', async () => {
+    const plan = await kitchen.acceptPlan();
+    const [first, ...rest] = plan.batches;
+    const crowded = {
+      ...plan,
+      batches: first === undefined ? [] : [{ ...first, steps: first.steps.map((step) => ({ ...step, startMin: step.startMin - 60, endMin: step.endMin - 60 })) }, ...rest],
+    };
+    const answer = await postPlan({ by: 'maren', nowMin: 300, plan: crowded });
+    expect([answer.statusCode, codeOf(answer)]).toEqual([422, 'plan.infeasible']);
+    expect((await get(`${BASE}/days/${DAY}`)).json()).toMatchObject({ plan: { version: 1 } });
+  });
+  test('a plan for pars that have changed since is stale', async () => {
+    const plan = await kitchen.acceptPlan();
+    await put(`${BASE}/days/${DAY}/pars/lentil`, { parL: 40 });
+    expect(codeOf(await postPlan({ by: 'maren', nowMin: 300, plan }))).toBe('plan.stale');
+  });
+  test('a draft from an hour ago is stale', async () => {
+    const plan = await kitchen.acceptPlan();
+    kitchen.setNow('06:00');
+    expect(codeOf(await postPlan({ by: 'maren', nowMin: 300, plan }))).toBe('plan.stale');
+  });
+  test('what is out of use is in no plan', async () => {
+    const plan = await kitchen.acceptPlan();
+    await put(`${BASE}/equipment/kettle1`, { inUse: false });
+    expect(codeOf(await postPlan({ by: 'maren', nowMin: 300, plan }))).not.toBeUndefined();
+  });
+});
+
+describe('events', () => {
+  beforeEach(async () => {
+    await kitchen.acceptPlan();
+    kitchen.setNow('12:00');
+  });
+  test('several at once, each answered, in order', async () => {
+    const { results } = await kitchen.post([lentilStarted('08:00'), event('step.started/1', '08:01', { batchId: LENTIL, stepId: 'prep' }), reading('11:00', 150)]);
+    expect([results.map((result) => result.status), await kinds()]).toEqual([
+      ['stored', 'stored', 'stored'],
+      ['batch.started/1', 'step.started/1', 'reading.taken/1'],
+    ]);
+  });
+  test('sent again after a lost answer, they are in the log once', async () => {
+    const events = [lentilStarted('08:00'), reading('11:00', 150)];
+    await kitchen.post(events);
+    expect([(await kitchen.post(events)).results.map((result) => result.status), (await kinds()).length]).toEqual([['already', 'already'], 2]);
+  });
+  test('since gives only what came after', async () => {
+    await kitchen.post([lentilStarted('08:00'), reading('11:00', 150)]);
+    expect((await get(`${BASE}/events?since=1`)).json()).toMatchObject({ events: [{ kind: 'reading.taken/1', seq: 2 }], last: 2 });
+  });
+  test.each<readonly [string, () => DayEvent, string, string]>([
+    ['an unknown batch', () => event('step.done/1', '11:00', { batchId: `${DAY}.goulash.1`, stepId: 'boil' }), 'event.batchUnknown', 'Start the batch first'],
+    [
+      'a batch that no plan has',
+      () => event('batch.started/1', '11:00', { batchId: `${DAY}.goulash.1`, soupId: 'goulash', soupVersion: 1, name: 'Goulash 1', ordinal: 1, volumeL: 5, vesselId: null }),
+      'event.batchUnknown',
+      'goulash',
+    ],
+    ['700 °F', () => reading('11:00', 700), 'event.readingImpossible', '700 °F cannot be right'],
+    ['−60 °C', () => reading('11:00', -60, 'C'), 'event.readingImpossible', 'Check the digits'],
+    ['a reading from next week', () => ({ ...reading('11:00', 120), at: Date.UTC(2026, 11, 2) }), 'event.future', 'ahead of the server'],
+    ['somebody who does not work here', () => ({ ...reading('11:00', 120), by: 'nobody' }), 'event.personUnknown', 'nobody'],
+    [
+      'a correction of nothing',
+      () => event('event.voided/1', '11:00', { eventId: '00000000-0000-4000-8000-000000000000', reason: 'slip' }),
+      'event.targetUnknown',
+      'not in the log',
+    ],
+  ])('%s is refused and nothing is appended', async (_, make, code, says) => {
+    await kitchen.post([lentilStarted('08:00')]);
+    const [result] = (await kitchen.post([make()])).results;
+    expect([result?.status, result?.problem?.code, await kinds()]).toEqual(['refused', code, ['batch.started/1']]);
+    expect(result?.problem?.detail).toContain(says);
+  });
+  test('one refused among several: the others are kept', async () => {
+    const { results } = await kitchen.post([lentilStarted('08:00'), reading('11:00', 700), reading('11:01', 120)]);
+    expect([results.map((result) => result.status), await kinds()]).toEqual([
+      ['stored', 'refused', 'stored'],
+      ['batch.started/1', 'reading.taken/1'],
+    ]);
+  });
+  test('nothing can be logged for a discarded batch, until the discard is voided', async () => {
+    const discard = event('corrective.taken/1', '11:10', { batchId: LENTIL, ruleId: 'us.cool.1', action: 'discard', note: 'too slow', volumeL: 18 });
+    await kitchen.post([lentilStarted('08:00'), discard]);
+    const first = await kitchen.post([reading('11:20', 120)]);
+    await kitchen.post([event('event.voided/1', '11:30', { eventId: discard.id, reason: 'wrong batch' })]);
+    const second = await kitchen.post([reading('11:40', 120)]);
+    expect([first.results[0]?.problem?.code, second.results[0]?.status]).toEqual(['event.batchDiscarded', 'stored']);
+  });
+  test('a body that lacks its time is refused whole', async () => {
+    const { at: _at, ...timeless } = reading('11:00', 120);
+    const answer = await kitchen.app.inject({ method: 'POST', url: `${BASE}/events`, payload: { events: [timeless] } });
+    expect([answer.statusCode, codeOf(answer), await kinds()]).toEqual([400, 'body.invalid', []]);
+  });
+});
