@@ -79,6 +79,7 @@ async function main() {
       await check(`Types of ${room}'s tests`, 'tsc', ['-p', `${room}/tsconfig.test.json`]);
     }
     await check('Types of e2e', 'tsc', ['-p', 'e2e/tsconfig.json']);
+    await check('Types of bench', 'tsc', ['-p', 'bench/tsconfig.json']);
     await check('Lint', 'eslint', ['.']);
     await check('Format', 'prettier', ['--check', '.', '--log-level', 'warn']);
     await check('Arrows between the rooms', 'depcruise', ['--config', '.dependency-cruiser.cjs', 'core', 'contract', 'demo', 'server', 'app']);

@@ -35,7 +35,7 @@ async function ensureDebian(packages, what) {
 }
 
 /** Folder of the newest PostgreSQL's programs; null when there is none. */
-export function postgresBin() {
+function postgresBin() {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return null;
   const newest = readdirSync(base)
@@ -51,7 +51,7 @@ export async function ensurePostgres() {
   return bin;
 }
 
-export const CHROMIUM = '/usr/bin/chromium';
+const CHROMIUM = '/usr/bin/chromium';
 export async function ensureChromium() {
   if (!existsSync(CHROMIUM)) await ensureDebian(['chromium'], 'Chromium');
 }

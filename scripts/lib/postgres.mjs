@@ -10,6 +10,7 @@ import { step } from './say.mjs';
 const isRoot = process.getuid?.() === 0;
 const DATABASE = 'broth';
 
+/** @returns {Promise<number>} A port nobody listens on just now. */
 export function freePort() {
   return new Promise((resolve, reject) => {
     const server = createServer();
@@ -72,6 +73,8 @@ function runningPort(data) {
 /**
  * A private cluster on loopback. `durable: false` is for throw-away test clusters only: it gives up fsync.
  * Answers its address, and functions to stop it, to start it again after it has died, and its process id.
+ * @param {{ folder: string, durable: boolean, quiet?: boolean }} options
+ * @returns {Promise<{ url: string, port: number, data: string, startedHere: boolean, psql: (sql: string) => Promise<string>, pid: () => number | null, start: () => Promise<void>, stop: (mode?: 'fast' | 'immediate') => Promise<unknown> }>}
  */
 export async function startCluster({ folder: wanted, durable, quiet = false }) {
   const bin = await ensurePostgres();

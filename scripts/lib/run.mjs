@@ -1,6 +1,12 @@
 import { spawn } from 'node:child_process';
 
-/** Runs a command to its end; its output is shown only when it fails. Answers stdout. */
+/**
+ * Runs a command to its end; its output is shown only when it fails. Answers stdout.
+ * @param {string} command
+ * @param {readonly string[]} args
+ * @param {object} [options]
+ * @returns {Promise<string>}
+ */
 export function quietly(command, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(command, args, { stdio: ['ignore', 'pipe', 'pipe'], ...options });

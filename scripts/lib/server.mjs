@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import path from 'node:path';
 import { ROOT } from './install.mjs';
 
-export const SERVER = path.join(ROOT, 'server/dist/main.js');
+const SERVER = path.join(ROOT, 'server/dist/main.js');
 
 /** Bundles the server. Loaded only after the packages are there. */
 export async function ensureServer() {
@@ -10,7 +10,11 @@ export async function ensureServer() {
   await buildServer();
 }
 
-/** Starts the server; resolves when it says that it is ready. Its output goes where ours goes unless `quiet`. */
+/**
+ * Starts the server; `ready` resolves when it says so, `closed` when it has ended. Its output goes where ours goes unless `quiet`.
+ * @param {Record<string, string | undefined>} env
+ * @returns {{ child: import('node:child_process').ChildProcess, ready: Promise<void>, closed: Promise<number>, output: () => string }}
+ */
 export function startServer(env, { quiet = false } = {}) {
   const child = spawn(process.execPath, ['--enable-source-maps', SERVER], { env: { ...process.env, ...env }, stdio: ['ignore', 'pipe', 'pipe'] });
   let said = '';

@@ -5,7 +5,7 @@ import { dismiss, enqueue, settle, waiting } from './outbox';
 import type { Outbox } from './outbox';
 
 const event = (id: string): DayEvent => ({ id, kind: 'step.done/1', day: '2026-11-25', at: 1, by: 'maren', device: 'd', data: { batchId: 'b', stepId: 's' } });
-const stored = (id: string): StoredEvent => ({ ...event(id), seq: 1, recordedAt: 1, hash: '' }) as StoredEvent;
+const stored = (id: string): StoredEvent => ({ ...event(id), seq: 1, recordedAt: 1, hash: '' });
 const problem = { type: '', title: '', status: 422, detail: 'No.', code: 'event.future' };
 const ids = (outbox: Outbox): string[] => outbox.map((entry) => entry.event.id);
 

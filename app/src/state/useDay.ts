@@ -1,4 +1,4 @@
-import { words } from '@broth/contract';
+import type { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { foldDay, minutesBetween } from '@broth/core';
 import type { DayEvent, DayState, Equipment, Soup } from '@broth/core';

@@ -21,8 +21,8 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
   return {
     date: view.date,
     nowMin,
-    soups: book.soups as DayInput['soups'],
-    station: book.station as DayInput['station'],
+    soups: book.soups,
+    station: book.station,
     pars: view.pars,
     lots: view.lots,
     started: startedBatches(state, view.midnight),
@@ -57,7 +57,7 @@ export function usePlanner(): void {
     ticket.current += 1;
     const request: PlanRequest = { ticket: ticket.current, input: inputOf(day, nowMin) };
     worker.current?.postMessage(request);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the key stands for everything the input is made of
+    // The key stands for everything the input is made of.
   }, [key]);
 }
 

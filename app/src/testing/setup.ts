@@ -1,4 +1,4 @@
 import { webcrypto } from 'node:crypto';
 
 // jsdom has no randomUUID; browsers do.
-if (typeof globalThis.crypto?.randomUUID !== 'function') Object.defineProperty(globalThis, 'crypto', { value: webcrypto });
+if (!('randomUUID' in ((globalThis.crypto as object | undefined) ?? {}))) Object.defineProperty(globalThis, 'crypto', { value: webcrypto });

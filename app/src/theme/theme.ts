@@ -11,7 +11,6 @@ export const SANS = 'AtkinsonNext, system-ui, sans-serif';
 export const BOLD = 'AtkinsonNextBold, system-ui, sans-serif';
 export const DISPLAY = 'FrauncesSemi, Georgia, serif';
 export const TOUCH = 56;
-export const GAP = 8;
 export const WIDE_FROM = 900;
 
 export function paperTheme(palette: Palette, dark: boolean): MD3Theme {

@@ -35,7 +35,7 @@ describe('allocate', () => {
     });
     fc.assert(
       fc.property(lots, fc.integer({ min: 0, max: 60 }), (some, neededL) => {
-        const made = some.map(({ volumeL, day, state }, index) => lot({ id: String(index), volumeL, state: state as Lot['state'], preparedOn: `2026-11-${String(day)}` }));
+        const made = some.map(({ volumeL, day, state }, index) => lot({ id: String(index), volumeL, state: state, preparedOn: `2026-11-${String(day)}` }));
         const uses = allocate(made, neededL, '2026-11-25', 7);
         const takenL = uses.reduce((sum, use) => sum + (use.kind === 'counts' ? use.takenL : 0), 0);
         expect(uses).toHaveLength(made.length);

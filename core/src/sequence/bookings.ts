@@ -29,13 +29,60 @@ interface Span {
   readonly job: Job;
 }
 
-function freeProfile(resource: Resource, horizonMin: number): Int32Array {
-  const free = new Int32Array(horizonMin).fill(resource.windows.length === 0 ? resource.capacity : 0);
-  for (const window of resource.windows) {
-    const toMin = Math.min(horizonMin, window.toMin);
-    for (let minute = Math.max(0, window.fromMin); minute < toMin; minute += 1) free[minute] = (free[minute] ?? 0) + window.capacity;
+/**
+ * Free capacity over time as steps: `free[i]` holds from `fromMin[i]` until `fromMin[i + 1]`. A day has a few dozen of them where it
+ * has thousands of minutes.
+ */
+interface Profile {
+  readonly fromMin: number[];
+  readonly free: number[];
+}
+
+function freeProfile(resource: Resource): Profile {
+  const profile: Profile = { fromMin: [0], free: [resource.windows.length === 0 ? resource.capacity : 0] };
+  for (const window of resource.windows) add(profile, Math.max(0, window.fromMin), window.toMin, window.capacity);
+  return profile;
+}
+
+/** Index of the step a minute falls into. */
+function stepAt({ fromMin }: Profile, minute: number): number {
+  let low = 0;
+  let high = fromMin.length - 1;
+  while (low < high) {
+    const middle = (low + high + 1) >> 1;
+    if ((fromMin[middle] ?? 0) <= minute) low = middle;
+    else high = middle - 1;
   }
-  return free;
+  return low;
+}
+
+/** Makes a step begin at a minute, if none does, and answers its index. */
+function splitAt(profile: Profile, minute: number): number {
+  const at = stepAt(profile, minute);
+  if (profile.fromMin[at] === minute) return at;
+  profile.fromMin.splice(at + 1, 0, minute);
+  profile.free.splice(at + 1, 0, profile.free[at] ?? 0);
+  return at + 1;
+}
+
+function add(profile: Profile, fromMin: number, toMin: number, units: number): void {
+  if (toMin <= fromMin) return;
+  const first = splitAt(profile, fromMin);
+  const last = splitAt(profile, toMin);
+  for (let at = first; at < last; at += 1) profile.free[at] = (profile.free[at] ?? 0) + units;
+}
+
+/** Earliest start at or after `startMin` with `units` free throughout; Infinity when there never are. */
+function earliestIn(profile: Profile, startMin: number, durationMin: number, units: number): number {
+  const { fromMin, free } = profile;
+  let start = startMin;
+  for (let at = stepAt(profile, start); ; at += 1) {
+    const next = fromMin[at + 1] ?? Number.POSITIVE_INFINITY;
+    if ((free[at] ?? 0) < units) {
+      if (next === Number.POSITIVE_INFINITY) return next;
+      start = next;
+    } else if (next >= start + durationMin) return start;
+  }
 }
 
 /** Wash minutes between any two jobs, worked out once a problem. */
@@ -44,13 +91,13 @@ export function washTable(problem: Problem): ReadonlyMap<Job, ReadonlyMap<Job, n
 }
 
 /** Free capacity of every resource before anything is booked, worked out once a problem. */
-export function freeProfiles(problem: Problem): readonly Int32Array[] {
-  return problem.resources.map((resource) => freeProfile(resource, problem.horizonMin));
+export function freeProfiles(problem: Problem): readonly Profile[] {
+  return problem.resources.map(freeProfile);
 }
 
-export function emptyBookings(problem: Problem, profiles: readonly Int32Array[], washes: ReturnType<typeof washTable>): Bookings {
+export function emptyBookings(problem: Problem, free: readonly Profile[], washes: ReturnType<typeof washTable>): Bookings {
   const { horizonMin } = problem;
-  const free = profiles.map((profile) => profile.slice());
+  const profiles = free.map((profile): Profile => ({ fromMin: profile.fromMin.slice(), free: profile.free.slice() }));
   const spans = new Map(problem.vessels.map((vessel): [string, Span[]] => [vessel.id, []]));
   let blocker = -1;
   let earlierMin = 0;
@@ -59,32 +106,28 @@ export function emptyBookings(problem: Problem, profiles: readonly Int32Array[],
     earliest(uses, fromMin, durationMin) {
       let startMin = fromMin;
       blocker = -1;
-      let checked = 0;
+      let agreed = 0;
       // Goes round the uses until all of them have agreed to the same start.
-      for (let index = 0; checked < uses.length; index = (index + 1) % uses.length) {
+      for (let index = 0; agreed < uses.length; index = (index + 1) % uses.length) {
         const use = uses[index];
-        const profile = use === undefined ? undefined : free[use.resource];
+        const profile = use === undefined ? undefined : profiles[use.resource];
         if (use === undefined || profile === undefined) return -1;
-        if (startMin + durationMin > horizonMin) return -1;
-        checked += 1;
-        // From the far end: the last blocked minute lets us jump past it at once.
-        for (let minute = startMin + durationMin - 1; minute >= startMin; minute -= 1) {
-          if ((profile[minute] ?? 0) < use.units) {
-            startMin = minute + 1;
-            blocker = use.resource;
-            checked = 0;
-            break;
-          }
+        const start = earliestIn(profile, startMin, durationMin, use.units);
+        if (start + durationMin > horizonMin) return -1;
+        if (start > startMin) {
+          startMin = start;
+          blocker = use.resource;
+          agreed = 0;
         }
+        agreed += 1;
       }
       return startMin + durationMin > horizonMin ? -1 : startMin;
     },
     blockedBy: () => problem.resources[blocker]?.id ?? null,
     book(uses, startMin, endMin) {
       for (const use of uses) {
-        const profile = free[use.resource];
-        if (profile === undefined) continue;
-        for (let minute = Math.max(0, startMin); minute < Math.min(endMin, horizonMin); minute += 1) profile[minute] = (profile[minute] ?? 0) - use.units;
+        const profile = profiles[use.resource];
+        if (profile !== undefined) add(profile, Math.max(0, startMin), endMin, -use.units);
       }
     },
     spanLater(vesselId, job, fromMin, toMin) {

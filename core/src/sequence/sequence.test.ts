@@ -99,6 +99,20 @@ describe('every plan can be cooked as it stands', () => {
   });
 });
 
+describe('what can never be placed is said', () => {
+  test('a step that asks for more than a resource ever has, or for one that is not there', () => {
+    const problem = flowShop([
+      [5, 5],
+      [5, 5],
+    ]);
+    const [first, second] = problem.jobs.map((job) => job.steps);
+    const asks = (steps: readonly JobStep[] | undefined, resourceId: string, units: number): readonly JobStep[] =>
+      (steps ?? []).map((step) => ({ ...step, uses: [{ resourceId, units }] }));
+    const greedy: Problem = { ...problem, jobs: problem.jobs.map((job, index) => ({ ...job, steps: index === 0 ? asks(first, 'm0', 2) : asks(second, 'm9', 1) })) };
+    expect(schedule(greedy, { seed: 1, moves: 2 })).toMatchObject({ jobs: [], unplaced: ['j0', 'j1'] });
+  });
+});
+
 describe('the checker sees what is wrong', () => {
   const use = (units: number) => [{ resourceId: 'hands', units }];
   const step = (id: string, durationMin: number, some: Partial<JobStep> = {}): JobStep => ({

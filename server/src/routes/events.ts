@@ -1,10 +1,10 @@
 import { eventsAnswer, eventsSince as eventsSinceAnswer, postEvents, Refusal, refuse } from '@broth/contract';
 import { doubtReading, minutesBetween } from '@broth/core';
-import type { DayEvent, Station } from '@broth/core';
+import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
-import { appendEvent, batchStanding, eventExists, eventsSince } from '../store/eventLog';
-import { isPlannedBatch, stationOf } from '../store/kitchenStore';
+import { appendEvent, eventsSince } from '../store/eventLog';
+import type { Appended } from '../store/eventLog';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
 
@@ -12,38 +12,45 @@ import type { Api } from './common';
 const CLOCK_SLACK_MIN = 2;
 
 /** Throws the refusal of an event that cannot be so. What is merely odd was asked on the phone and is kept. */
-async function examine(context: Context, kitchenId: string, station: Station, event: DayEvent): Promise<void> {
-  const aheadMin = minutesBetween(context.now(), event.at);
+function examine(event: DayEvent, now: number): void {
+  const aheadMin = minutesBetween(now, event.at);
   if (aheadMin > CLOCK_SLACK_MIN) throw refuse('event.future', { aheadMin: Math.round(aheadMin) });
-  if (station.people.every((person) => person.id !== event.by)) throw refuse('event.personUnknown', { by: event.by });
-  if (event.kind === 'event.voided/1') {
-    if (!(await eventExists(context.database, kitchenId, event.data.eventId))) throw refuse('event.targetUnknown');
-    return;
-  }
-  if (event.kind === 'reading.taken/1') {
-    const { reading, purpose } = event.data;
-    const doubt = doubtReading(reading, purpose);
-    if (doubt?.code === 'reading.impossible') throw refuse('event.readingImpossible', { value: reading.value, unit: doubt.unit, lowest: doubt.lowest, highest: doubt.highest });
-  }
-  const { batchId } = event.data;
-  const standing = await batchStanding(context.database, kitchenId, event.day, batchId);
-  if (standing.discarded) throw refuse('event.batchDiscarded', { name: standing.name });
-  if (standing.started) return;
-  if (event.kind !== 'batch.started/1' || !(await isPlannedBatch(context.database, kitchenId, event.day, batchId))) throw refuse('event.batchUnknown', { batchId });
+  if (event.kind !== 'reading.taken/1') return;
+  const { reading, purpose } = event.data;
+  const doubt = doubtReading(reading, purpose);
+  if (doubt?.code === 'reading.impossible') throw refuse('event.readingImpossible', { value: reading.value, unit: doubt.unit, lowest: doubt.lowest, highest: doubt.highest });
 }
 
 type Result = z.infer<typeof eventsAnswer>['results'][number];
 
-async function append(context: Context, kitchenId: string, station: Station, event: DayEvent): Promise<Result> {
-  const { id } = event;
+function resultOf(kitchenId: string, { id, by }: DayEvent, appended: Appended): Result {
+  switch (appended.outcome) {
+    case 'stored':
+    case 'already':
+      return { status: appended.outcome, id, event: appended.event };
+    case 'idReused':
+      throw refuse('event.idReused');
+    case 'kitchenUnknown':
+      throw refuse('kitchen.unknown', { id: kitchenId });
+    case 'personUnknown':
+      throw refuse('event.personUnknown', { by });
+    case 'targetUnknown':
+      throw refuse('event.targetUnknown');
+    case 'batchUnknown':
+      throw refuse('event.batchUnknown', { batchId: appended.batchName });
+    case 'batchDiscarded':
+      throw refuse('event.batchDiscarded', { name: appended.batchName });
+  }
+}
+
+async function append(context: Context, kitchenId: string, event: DayEvent): Promise<Result> {
+  const now = context.now();
   try {
-    // An event that is in the log already is answered from there, whatever has changed since: sending again is always harmless.
-    if (!(await eventExists(context.database, kitchenId, id))) await examine(context, kitchenId, station, event);
-    const appended = await appendEvent(context.database, kitchenId, event, context.now());
-    if (!appended.same) throw refuse('event.idReused');
-    return { status: appended.stored ? 'stored' : 'already', id, event: appended.event };
+    examine(event, now);
+    return resultOf(kitchenId, event, await appendEvent(context.database, kitchenId, event, now));
   } catch (error) {
-    if (error instanceof Refusal) return { status: 'refused', id, problem: error.problem };
+    // Each event is answered on its own; that the kitchen is none is the whole request's affair.
+    if (error instanceof Refusal && error.problem.code !== 'kitchen.unknown') return { status: 'refused', id: event.id, problem: error.problem };
     throw error;
   }
 }
@@ -54,11 +61,9 @@ export function eventRoutes(api: Api, context: Context): void {
     { schema: { summary: 'Append events; each is answered on its own, in order', params: kitchenParams, body: postEvents, response: { 200: eventsAnswer } } },
     async (request) => {
       const { kitchenId } = request.params;
-      await kitchenOr404(kitchenId);
-      const { station } = await stationOf(kitchenId);
       const results: Result[] = [];
       // In order, one after the other: a step may belong to the batch that the event before it started.
-      for (const event of request.body.events) results.push(await append(context, kitchenId, station, event));
+      for (const event of request.body.events) results.push(await append(context, kitchenId, event));
       return { results };
     },
   );

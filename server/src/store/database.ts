@@ -3,10 +3,11 @@ import type { QueryInterface } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import type { RunnableMigration } from 'umzug';
 import { defineModels } from './models';
-import * as kitchen from './migrations/0001-kitchen';
-import * as eventLog from './migrations/0002-event-log';
+import { createKitchen } from './migrations/0001-kitchen';
+import { createEventLog } from './migrations/0002-event-log';
 
-const MIGRATIONS: Readonly<Record<string, { up: (query: QueryInterface) => Promise<void> }>> = { '0001-kitchen': kitchen, '0002-event-log': eventLog };
+/** In order; a name is never used again. */
+const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = { '0001-kitchen': createKitchen, '0002-event-log': createEventLog };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */
 export function openDatabase(url: string): Sequelize {
@@ -26,7 +27,7 @@ export async function migrate(sequelize: Sequelize): Promise<void> {
     await sequelize.query('SELECT pg_advisory_xact_lock(7016081)', { transaction, type: QueryTypes.SELECT });
     const context = sequelize.getQueryInterface();
     const umzug = new Umzug<QueryInterface>({
-      migrations: Object.entries(MIGRATIONS).map(([name, { up }]): RunnableMigration<QueryInterface> => ({ name, up: () => up(context) })),
+      migrations: Object.entries(MIGRATIONS).map(([name, up]): RunnableMigration<QueryInterface> => ({ name, up: () => up(context) })),
       context,
       storage: new SequelizeStorage({ sequelize, tableName: 'schema_migration' }),
       logger: undefined,

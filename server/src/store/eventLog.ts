@@ -1,6 +1,7 @@
 import type { StoredEvent } from '@broth/contract';
 import type { CalendarDate, DayEvent } from '@broth/core';
 import canonicalizeJson from 'canonicalize';
+import type { Client } from 'pg';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize';
 
@@ -24,7 +25,7 @@ const COLUMNS = `seq, id, kind, to_char(day, 'YYYY-MM-DD') AS day, at, recorded_
 
 /** Canonical JSON (RFC 8785): the same event is the same text on every machine. */
 export function canonical(record: unknown): string {
-  const text = (canonicalizeJson as unknown as (value: unknown) => string | undefined)(record);
+  const text = canonicalizeJson(record);
   if (text === undefined) throw new Error('Invariant: an event record is always JSON');
   return text;
 }
@@ -35,33 +36,65 @@ export function recordOf(row: EventRow): EventRecord {
   return { id, kind, day, at: row.at.getTime(), by, device, data, recordedAt: row.recorded_at.getTime() } as EventRecord;
 }
 
-export function storedEventOf(row: EventRow): StoredEvent {
+function storedEventOf(row: EventRow): StoredEvent {
   return { ...recordOf(row), seq: Number(row.seq), hash: row.hash };
 }
 
-export interface Appended {
-  readonly stored: boolean;
-  readonly event: StoredEvent;
-  /** false when an event with this id is in the log already, with other content. */
-  readonly same: boolean;
+/** What became of an event that was to be appended. */
+export type Appended =
+  | { readonly outcome: 'stored' | 'already'; readonly event: StoredEvent }
+  /** An event with this id is in the log already, with other content. */
+  | { readonly outcome: 'idReused' }
+  | { readonly outcome: 'kitchenUnknown' | 'personUnknown' | 'targetUnknown' }
+  | { readonly outcome: 'batchUnknown' | 'batchDiscarded'; readonly batchName: string };
+
+interface Answer {
+  readonly outcome: Exclude<Appended['outcome'], 'idReused'>;
+  readonly seq: string;
+  readonly hash: string;
+  readonly batch_name: string | null;
 }
 
-/** Appends one event durably, or finds the one with its id. One statement, one round trip, one commit. */
+/**
+ * The hottest statement there is, so it goes to the driver of a pooled connection directly: a query through the mapper costs as much
+ * again as the append itself.
+ */
+async function askAppend(sequelize: Sequelize, kitchenId: string, record: string): Promise<Answer | undefined> {
+  const connection = (await sequelize.connectionManager.getConnection({ type: 'write' })) as Client;
+  try {
+    const { rows } = await connection.query<Answer>('SELECT * FROM append_event($1, $2)', [kitchenId, record]);
+    return rows[0];
+  } finally {
+    sequelize.connectionManager.releaseConnection(connection);
+  }
+}
+
+/** Appends one event durably, finds the one with its id, or says why it may not be: one statement, one round trip, one commit. */
 export async function appendEvent(sequelize: Sequelize, kitchenId: string, event: DayEvent, recordedAt: number): Promise<Appended> {
   const record = { ...event, recordedAt };
-  const [answer] = await sequelize.query<{ seq: string; hash: string; stored: boolean }>('SELECT * FROM append_event($kitchenId, $record)', {
-    bind: { kitchenId, record: canonical(record) },
-    type: QueryTypes.SELECT,
-  });
+  const answer = await askAppend(sequelize, kitchenId, canonical(record));
   if (answer === undefined) throw new Error('Invariant: append_event answers with one row');
-  if (answer.stored) return { stored: true, same: true, event: { ...record, seq: Number(answer.seq), hash: answer.hash } };
-  const [row] = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND seq = $seq`, {
-    bind: { kitchenId, seq: answer.seq },
-    type: QueryTypes.SELECT,
-  });
-  if (row === undefined) throw new Error(`Invariant: event ${answer.seq} vanished from an append-only log`);
-  const known = storedEventOf(row);
-  return { stored: false, event: known, same: canonical({ ...event, recordedAt: known.recordedAt }) === canonical(recordOf(row)) };
+  switch (answer.outcome) {
+    case 'stored':
+      return { outcome: 'stored', event: { ...record, seq: Number(answer.seq), hash: answer.hash } };
+    case 'already':
+      return compareWithStored(sequelize, kitchenId, event, answer.seq);
+    case 'batchUnknown':
+    case 'batchDiscarded':
+      return { outcome: answer.outcome, batchName: answer.batch_name ?? '' };
+    case 'kitchenUnknown':
+    case 'personUnknown':
+    case 'targetUnknown':
+      return { outcome: answer.outcome };
+  }
+}
+
+async function compareWithStored(sequelize: Sequelize, kitchenId: string, event: DayEvent, seq: string): Promise<Appended> {
+  const [row] = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND seq = $seq`, { bind: { kitchenId, seq }, type: QueryTypes.SELECT });
+  if (row === undefined) throw new Error(`Invariant: event ${seq} vanished from an append-only log`);
+  const stored = storedEventOf(row);
+  const same = canonical({ ...event, recordedAt: stored.recordedAt }) === canonical(recordOf(row));
+  return same ? { outcome: 'already', event: stored } : { outcome: 'idReused' };
 }
 
 /** Events after `since`, oldest first, at most `limit`. */
@@ -80,24 +113,6 @@ export async function eventsOfDay(sequelize: Sequelize, kitchenId: string, day: 
     type: QueryTypes.SELECT,
   });
   return rows.map(storedEventOf);
-}
-
-/** Whether a batch was started on a day, and whether it has been discarded since. Voided events do not count. */
-export async function batchStanding(sequelize: Sequelize, kitchenId: string, day: CalendarDate, batchId: string): Promise<{ started: boolean; discarded: boolean; name: string }> {
-  const rows = await sequelize.query<{ kind: string; name: string | null }>(
-    `SELECT e.kind, e.data->>'name' AS name FROM event e
-     WHERE e.kitchen_id = $kitchenId AND e.data->>'batchId' = $batchId AND e.day = $day
-       AND (e.kind = 'batch.started/1' OR (e.kind = 'corrective.taken/1' AND e.data->>'action' = 'discard'))
-       AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.day = e.day AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)`,
-    { bind: { kitchenId, day, batchId }, type: QueryTypes.SELECT },
-  );
-  const begun = rows.find((row) => row.kind === 'batch.started/1');
-  return { started: begun !== undefined, discarded: rows.some((row) => row.kind === 'corrective.taken/1'), name: begun?.name ?? batchId };
-}
-
-export async function eventExists(sequelize: Sequelize, kitchenId: string, id: string): Promise<boolean> {
-  const rows = await sequelize.query('SELECT 1 FROM event WHERE kitchen_id = $kitchenId AND id = $id', { bind: { kitchenId, id }, type: QueryTypes.SELECT });
-  return rows.length > 0;
 }
 
 /** Place of the newest event of a kitchen; 0 when there is none. */

@@ -22,6 +22,7 @@ export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
   return [...newest.values()];
 }
 
+/** The newest version of a kitchen's station. */
 export async function stationOf(kitchenId: string): Promise<{ version: number; station: Station }> {
   const row = await StationRow.findOne({ where: { kitchenId }, order: [['version', 'DESC']] });
   if (row === null) throw new Error(`Invariant: kitchen ${kitchenId} has a station`);
@@ -72,20 +73,11 @@ export async function acceptPlan(sequelize: Sequelize, kitchenId: string, plan: 
   const row = await sequelize.transaction(async (transaction) => {
     // Two leads accepting at once take turns: the second becomes the later version.
     await sequelize.query('SELECT pg_advisory_xact_lock(hashtext($key))', { bind: { key: `${kitchenId} ${plan.date}` }, transaction, type: QueryTypes.SELECT });
-    const version = ((await DayPlanRow.max<number, DayPlanRow>('version', { where: { kitchenId, day: plan.date }, transaction })) ?? 0) + 1;
+    const version = ((await DayPlanRow.max<number | null, DayPlanRow>('version', { where: { kitchenId, day: plan.date }, transaction })) ?? 0) + 1;
     return DayPlanRow.create({ kitchenId, day: plan.date, version, acceptedAt, acceptedBy, body: plan }, { transaction });
   });
   await notify(sequelize, { kitchen: kitchenId, topic: 'day', day: plan.date });
   return storedPlanOf(row);
-}
-
-/** Whether any accepted plan of a day has this batch: one started from an older version stays known. */
-export async function isPlannedBatch(sequelize: Sequelize, kitchenId: string, day: CalendarDate, batchId: string): Promise<boolean> {
-  const rows = await sequelize.query("SELECT 1 FROM day_plan WHERE kitchen_id = $kitchenId AND day = $day AND body->'batches' @> $wanted::jsonb LIMIT 1", {
-    bind: { kitchenId, day, wanted: JSON.stringify([{ id: batchId }]) },
-    type: QueryTypes.SELECT,
-  });
-  return rows.length > 0;
 }
 
 export type Notice =

@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { jarFills, jarOf } from '@broth/core';
-import type { DayPlan, PlannedBatch, Station } from '@broth/core';
+import type { DayPlan, PlannedBatch } from '@broth/core';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
 import { Sheet } from '../../ui/Sheet';
@@ -19,7 +19,7 @@ function allergenLine(day: OpenDay, batch: PlannedBatch): string {
 function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: PlannedBatch }) {
   const soup = day.soupById.get(batch.soupId);
   const vessel = day.equipmentById.get(batch.vesselId ?? '');
-  const jar = jarOf(day.book.station as Station);
+  const jar = jarOf(day.book.station);
   const jarStep = soup?.steps.find((step) => step.place.kind === 'blender' && step.place.tool === 'jar');
   const fills = jarStep === undefined || jar === null ? null : jarFills(batch.volumeL, jar.hotFillL);
   const late = batch.lateMin > 0;

@@ -3,7 +3,7 @@ import { UNITS_PER_PERSON } from '@broth/core';
 import type { DayPlan, Station } from '@broth/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
-import Svg, { Circle, G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
+import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { OpenDay } from '../../state/useDay';
 import { BOLD, SANS, usePalette } from '../../theme/theme';
 import { edgeOf, inkOn, mix } from '../../theme/tone';
@@ -109,7 +109,7 @@ function Ribbon({
     <G opacity={opacity}>
       <Rect {...box} fill={stretch.begun ? mix(tone, '#1B2133', 0.18) : tone} stroke={edge} strokeWidth={1.2} rx={2} />
       {fits && stretch.phase !== null ? (
-        <G x={at.x} y={at.y} scale={glyph / 24}>
+        <G transform={`translate(${String(at.x)} ${String(at.y)}) scale(${String(glyph / 24)})`}>
           <Path d={PHASE_PATHS[stretch.phase]} fill="none" stroke={inkOn(tone)} strokeWidth={2.4} strokeLinecap="round" strokeLinejoin="round" opacity={0.85} />
         </G>
       ) : null}
@@ -125,7 +125,7 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
     .filter((load) => load.toMin > geometry.fromMin && load.fromMin < geometry.toMin)
     .map((load) => ({ ...load, fromMin: Math.max(load.fromMin, geometry.fromMin), toMin: Math.min(load.toMin, geometry.toMin) }));
   // Lying across, the load fills up from the bottom; on the phone from the left.
-  const bar = (units: number) => (down ? [at, units * scale] : [at + HANDS - units * scale, units * scale]) as [number, number];
+  const bar = (units: number): readonly [number, number] => (down ? [at, units * scale] : [at + HANDS - units * scale, units * scale]);
   return (
     <G>
       {inside.map((load) => {

@@ -2,7 +2,7 @@ import type { DayPlan, Phase, PlannedBatch, PlannedStep, Soup, Station } from '@
 
 /** Pure geometry of the ribbon board. Time is in minutes, breadth in px; the drawing decides whether time runs across or down. */
 
-export interface Lane {
+interface Lane {
   readonly id: string;
   readonly name: string;
   readonly detail: string;

@@ -152,7 +152,7 @@ function Moves({ day, batch, standing }: { readonly day: OpenDay; readonly batch
           }}
         />
       ) : null}
-      {mayHold && well !== undefined ? (
+      {mayHold ? (
         <Action
           kind="main"
           label={`Hold hot in ${well.name}`}
@@ -231,6 +231,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const standing = standingOf(batch, day, now);
   const purpose = purposeOf(batch);
   const cooling = standing?.verdicts.cooling ?? null;
+  const clockFrom = cooling?.clockFrom ?? null;
   const showCurve = cooling !== null && standing?.purpose === 'cool';
   const forecast = showCurve && standing.kind === 'inProgress' ? forecastOf(batch, cooling, pack.cooling, unit) : null;
   const place =
@@ -256,10 +257,10 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
             <Strong style={{ fontSize: 18, lineHeight: 24 }}>{standing.says}</Strong>
             {forecast === null || cooling === null ? null : <Body>{words.forecast(forecast, cooling.stage1.kind === 'pass', pack.cooling, unit, day.at)}</Body>}
             {cooling?.rose === true && showCurve ? <Body>A reading rose by more than 3 °F. Probe moved, or another pan? Read again.</Body> : null}
-            <Note>{`${standing.citation}. ${place === '' ? '' : `In ${place}. `}${cooling?.clockFrom == null || !showCurve ? '' : `Clock from ${day.at(cooling.clockFrom)}.`}`}</Note>
+            <Note>{`${standing.citation}. ${place === '' ? '' : `In ${place}. `}${clockFrom === null || !showCurve ? '' : `Clock from ${day.at(clockFrom)}.`}`}</Note>
           </View>
         )}
-        {showCurve && standing !== null ? (
+        {showCurve ? (
           <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rule={pack.cooling} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={standing.says} />
         ) : null}
       </Sheet>

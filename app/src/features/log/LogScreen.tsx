@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { dueReadings, minutesBetween } from '@broth/core';
-import type { BatchRecord, DueReading, RulePack } from '@broth/core';
+import type { BatchRecord, DueReading } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Linking, Pressable, ScrollView, View } from 'react-native';
@@ -80,7 +80,7 @@ export function LogScreen() {
       </Screen>
     );
   }
-  const dues = dueReadings(day.state, day.soupById, day.book.pack as RulePack, now);
+  const dues = dueReadings(day.state, day.soupById, day.book.pack, now);
   const dueOf = (batchId: string): DueReading | undefined => dues.find((due) => due.batchId === batchId);
   const rank = (batch: BatchRecord): number => dueOf(batch.batchId)?.dueAt ?? Number.MAX_SAFE_INTEGER;
   const logged = Object.values(day.state.batches).filter((batch) => batch.stage.kind !== 'cooking');

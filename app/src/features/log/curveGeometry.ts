@@ -26,7 +26,7 @@ export interface Frame {
 }
 
 /** The readings a forecast may use: those of the present method; the first after a move is still settling. */
-export function segmentReadings(batch: BatchRecord): readonly TimedReading[] {
+function segmentReadings(batch: BatchRecord): readonly TimedReading[] {
   const segment = batch.coolingSegments.at(-1);
   if (segment === undefined) return [];
   const own = coolingReadings(batch).filter((reading) => reading.at >= segment.since);

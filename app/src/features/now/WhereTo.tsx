@@ -41,18 +41,16 @@ export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly 
                 }}
               />
             )}
-            {baths.map((bath) =>
-              bath.kind === 'cooling' ? (
-                <Action
-                  key={bath.id}
-                  label={`Cool in ${bath.name}`}
-                  hint={`Cool ${batch.name} in ${bath.name}`}
-                  onPress={() => {
-                    onDo([{ kind: 'cooling.started/1', data: { batchId, placeId: bath.id, ambientC: bath.ambientC } }], `${batch.name} is cooling in ${bath.name}.`);
-                  }}
-                />
-              ) : null,
-            )}
+            {baths.map((bath) => (
+              <Action
+                key={bath.id}
+                label={`Cool in ${bath.name}`}
+                hint={`Cool ${batch.name} in ${bath.name}`}
+                onPress={() => {
+                  onDo([{ kind: 'cooling.started/1', data: { batchId, placeId: bath.id, ambientC: bath.ambientC } }], `${batch.name} is cooling in ${bath.name}.`);
+                }}
+              />
+            ))}
           </>
         )}
       </View>

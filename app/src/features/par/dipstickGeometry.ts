@@ -1,7 +1,7 @@
 import type { Need } from '@broth/core';
 
 /** One stretch of the stick, as fractions of its length. */
-export interface Stretch {
+interface Stretch {
   readonly kind: 'chilled' | 'hot' | 'make';
   readonly from: number;
   readonly to: number;

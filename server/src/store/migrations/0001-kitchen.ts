@@ -1,7 +1,7 @@
 import type { QueryInterface } from 'sequelize';
 
 /** What is planned and configured: ordinary rows, each led by its kitchen. */
-export async function up(query: QueryInterface): Promise<void> {
+export async function createKitchen(query: QueryInterface): Promise<void> {
   await query.sequelize.query(`
     CREATE TABLE kitchen (
       kitchen_id text PRIMARY KEY, name text NOT NULL, place text NOT NULL, time_zone text NOT NULL,

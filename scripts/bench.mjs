@@ -1,0 +1,133 @@
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync } from 'node:fs';
+import http from 'node:http';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ROOT, checkNode, ensurePackages } from './lib/install.mjs';
+import { freePort, startCluster } from './lib/postgres.mjs';
+import { quietly } from './lib/run.mjs';
+import { failPlainly, step } from './lib/say.mjs';
+import { ensureServer, startServer } from './lib/server.mjs';
+import { WEB_ROOT, ensureWeb } from './lib/web.mjs';
+
+/** `npm run bench`: measured figures beside their limits. Figures are of this machine; the ratio says how far from the limit they are. */
+
+const DAY = '2026-11-25';
+const NOW = `${DAY}T05:10:00-05:00`;
+
+async function core() {
+  const { build } = await import('esbuild');
+  const out = path.join(ROOT, 'test-results/bench-core.mjs');
+  mkdirSync(path.dirname(out), { recursive: true });
+  await build({ entryPoints: [path.join(ROOT, 'bench/core.ts')], outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  // Cold figures from several processes: the median, so that one busy moment decides nothing.
+  const runs = [];
+  for (let run = 0; run < 5; run += 1) runs.push(JSON.parse(await quietly(process.execPath, [out])));
+  const median = (name) => runs.map((one) => one[name]).sort((left, right) => left - right)[2];
+  return { firstPlanMs: median('firstPlanMs'), warmPlanMs: median('warmPlanMs'), improvedPlanMs: median('improvedPlanMs'), foldMs: median('foldMs') };
+}
+
+/**
+ * Events a second, each in a request of its own and acknowledged durably; a phone sends its next when its last has been answered.
+ * With one phone the figure is the round trip's latency, with four it is what the server and its database can take.
+ */
+async function eventsPerSecond() {
+  const folder = mkdtempSync(path.join(tmpdir(), 'broth-bench-'));
+  const cluster = await startCluster({ folder, durable: true, quiet: true });
+  const port = await freePort();
+  const server = startServer({ DATABASE_URL: cluster.url, PORT: String(port), HOST: '127.0.0.1', BROTH_NOW: NOW }, { quiet: true });
+  try {
+    await server.ready;
+    const phone = () => new http.Agent({ keepAlive: true, maxSockets: 1 });
+    const post = (agent, url, body) =>
+      new Promise((resolve, reject) => {
+        const text = JSON.stringify(body);
+        const request = http.request(
+          {
+            agent,
+            host: '127.0.0.1',
+            port,
+            path: `/api/kitchens/landing${url}`,
+            method: 'POST',
+            headers: { 'content-type': 'application/json', 'content-length': Buffer.byteLength(text) },
+          },
+          (answer) => {
+            let said = '';
+            answer.on('data', (data) => (said += data));
+            answer.on('end', () => resolve(JSON.parse(said)));
+          },
+        );
+        request.on('error', reject);
+        request.end(text);
+      });
+    const batchId = `${DAY}.lentil.1`;
+    await cluster.psql(`INSERT INTO day_plan VALUES ('landing', '${DAY}', 1, now(), 'maren', '{"batches": [{"id": "${batchId}"}]}')`);
+    const event = (kind, data) => ({ id: randomUUID(), kind, day: DAY, at: Date.parse(NOW), by: 'maren', device: 'bench', data });
+    const started = await post(phone(), '/events', {
+      events: [event('batch.started/1', { batchId, soupId: 'lentil', soupVersion: 1, name: 'Lentil 1', ordinal: 1, volumeL: 18, vesselId: 'kettle1' })],
+    });
+    if (started.results?.[0]?.status !== 'stored') throw new Error(JSON.stringify(started));
+    const reading = () =>
+      event('reading.taken/1', { batchId, purpose: 'cool', reading: { value: 120, unit: 'F', rawText: '120' }, heldS: null, packId: 'us-fda-fc2022', packVersion: 1 });
+    const postFrom = async (agent, count) => {
+      for (let index = 0; index < count; index += 1) {
+        const answer = await post(agent, '/events', { events: [reading()] });
+        if (answer.results[0].status !== 'stored') throw new Error(JSON.stringify(answer));
+      }
+    };
+    const rate = async (phones, count) => {
+      const agents = Array.from({ length: phones }, phone);
+      await Promise.all(agents.map((agent) => postFrom(agent, 100)));
+      const from = performance.now();
+      await Promise.all(agents.map((agent) => postFrom(agent, count)));
+      return (phones * count * 1000) / (performance.now() - from);
+    };
+    return { onePhone: await rate(1, 1000), fourPhones: await rate(4, 500) };
+  } finally {
+    server.child.kill('SIGTERM');
+    await server.closed;
+    await cluster.stop('immediate');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** What a first visit fetches, compressed as it is served: page, script and faces; the planner's worker comes after. */
+function firstLoadKb() {
+  const sizeOf = (file) => statSync(readdirSync(path.dirname(file)).includes(`${path.basename(file)}.br`) ? `${file}.br` : file).size;
+  const page = readFileSync(path.join(WEB_ROOT, 'index.html'), 'utf8');
+  const scripts = [...page.matchAll(/src="([^"]+\.js)"/g)].map((match) => path.join(WEB_ROOT, match[1]));
+  const under = (folder) =>
+    readdirSync(folder, { withFileTypes: true }).flatMap((entry) => (entry.isDirectory() ? under(path.join(folder, entry.name)) : [path.join(folder, entry.name)]));
+  const faces = under(path.join(WEB_ROOT, 'assets')).filter((file) => file.endsWith('.woff2'));
+  const worker = under(path.join(WEB_ROOT, '_expo')).filter((file) => /plan-[0-9a-f]+\.js$/.test(file));
+  return [path.join(WEB_ROOT, 'index.html'), ...scripts, ...faces, ...worker].reduce((sum, file) => sum + sizeOf(file), 0) / 1000;
+}
+
+async function main() {
+  checkNode();
+  await ensurePackages();
+  await step('Bundling the server', ensureServer);
+  await ensureWeb();
+  const figures = await step('Planning and folding', core);
+  const perSecond = await step('Posting events', eventsPerSecond);
+  const rows = [
+    ['First plan of the demo day, cold', figures.firstPlanMs, 50, 'ms', 'most'],
+    ['The same, warm', figures.warmPlanMs, 5, 'ms', 'aim'],
+    ['Improved plan, 250 moves', figures.improvedPlanMs, 1000, 'ms', 'most'],
+    ['Fold of 1000 events', figures.foldMs, 5, 'ms', 'most'],
+    ['Events one by one, one phone, durable', perSecond.onePhone, 300, '/s', 'aimLeast'],
+    ['The same, four phones at once', perSecond.fourPhones, 300, '/s', 'least'],
+    ['First load, compressed', firstLoadKb(), 500, 'kB', 'most'],
+  ];
+  console.log(`\n${'Figure'.padEnd(38)}${'measured'.padStart(12)}${'limit'.padStart(12)}${'ratio'.padStart(8)}`);
+  let over = 0;
+  for (const [name, value, limit, unit, side] of rows) {
+    const ratio = side.endsWith('east') ? limit / value : value / limit;
+    const mark = ratio <= 1 ? '' : side.startsWith('aim') ? '  (aim, not reached)' : '  OVER';
+    if (mark.includes('OVER')) over += 1;
+    console.log(`${name.padEnd(38)}${`${value.toFixed(1)} ${unit}`.padStart(12)}${`${limit} ${unit}`.padStart(12)}${ratio.toFixed(2).padStart(8)}${mark}`);
+  }
+  process.exit(over === 0 ? 0 : 1);
+}
+
+main().catch(failPlainly);

@@ -1,0 +1,112 @@
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
+import { freePort, startCluster } from './lib/postgres.mjs';
+import { failPlainly, step } from './lib/say.mjs';
+import { ensureServer, startServer } from './lib/server.mjs';
+import { WEB_ROOT, ensureWeb } from './lib/web.mjs';
+
+/** `npm run screenshots`: one current picture of each main view, from the demo day under way. */
+
+const DAY = '2026-11-25';
+const OUT = path.join(ROOT, 'docs/screenshots');
+const PHONE = { width: 390, height: 844 };
+const WIDE = { width: 1280, height: 800 };
+
+async function main() {
+  checkNode();
+  await ensurePackages();
+  await ensureChromium();
+  await step('Bundling the server', ensureServer);
+  await ensureWeb();
+  const { chromium } = await import('@playwright/test');
+  const folder = mkdtempSync(path.join(tmpdir(), 'broth-shots-'));
+  const cluster = await startCluster({ folder, durable: false, quiet: true });
+  const port = await freePort();
+  const address = `http://127.0.0.1:${port}`;
+  let server = null;
+  const serveAt = async (clock) => {
+    if (server !== null) {
+      server.child.kill('SIGTERM');
+      await server.closed;
+    }
+    server = startServer({ DATABASE_URL: cluster.url, PORT: String(port), HOST: '127.0.0.1', BROTH_WEB_ROOT: WEB_ROOT, BROTH_NOW: `${DAY}T${clock}:00-05:00` }, { quiet: true });
+    await server.ready;
+  };
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  const pageIn = async (viewport, look) => {
+    const page = await browser.newPage({ viewport });
+    await page.addInitScript((chosen) => {
+      localStorage.setItem('broth-board', JSON.stringify({ state: { who: 'maren', device: 'phone of Maren', look: chosen }, version: 0 }));
+    }, look);
+    return page;
+  };
+  mkdirSync(OUT, { recursive: true });
+  const shoot = async (name, viewport, look, where, ready) => {
+    const page = await pageIn(viewport, look);
+    await page.goto(address + where);
+    await page.getByText(ready).first().waitFor();
+    // The planner answers twice: wait for the better plan where there is a draft.
+    await page.getByText('Looking for a better one').waitFor({ state: 'detached' });
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: path.join(OUT, `${name}.png`) });
+    await page.close();
+  };
+  try {
+    await serveAt('05:10');
+    await shoot('par-phone', PHONE, 'enamel', '/par', 'to make');
+    await shoot('batches-phone', PHONE, 'enamel', '/batches', 'Lentil 1');
+    await shoot('desk-wide', WIDE, 'enamel', '/par', 'Lentil 1');
+    const page = await pageIn(PHONE, 'enamel');
+    const tap = async (name) => page.getByRole('button', { name }).first().click();
+    await page.goto(`${address}/board`);
+    await tap('Use this plan');
+    await page.getByRole('button', { name: 'Use this plan' }).waitFor({ state: 'detached' });
+    await shoot('board-phone', PHONE, 'enamel', '/board', 'All in time');
+    await shoot('board-wide', WIDE, 'enamel', '/board', 'All in time');
+    await page.goto(`${address}/now`);
+    for (const name of [
+      /^Start Veg stock 1: prep/,
+      'Done, Veg stock 1',
+      'Start Veg stock 1: to the boil',
+      'Open Veg stock 1',
+      'Boil reached, Veg stock 1',
+      'Open Veg stock 1',
+      'Simmer done, Veg stock 1',
+      'Emptied, Veg stock 1',
+      'Cool Veg stock 1 in Ice-bath sink',
+    ])
+      await tap(name);
+    const read = async (digits) => {
+      await page.goto(`${address}/log/${DAY}.vegstock.1`);
+      for (const digit of digits) await page.getByRole('button', { name: digit, exact: true }).click();
+      await tap(new RegExp(`^Log ${digits} `));
+      await page.getByRole('group', { name: 'Readings' }).getByText(`${digits} °F`).first().waitFor();
+    };
+    await read('141');
+    await serveAt('05:35');
+    await read('112');
+    await serveAt('06:02');
+    await read('93');
+    await page.goto(`${address}/now`);
+    for (const name of [/^Start Veg stock 2: prep/, 'Done, Veg stock 2', 'Start Veg stock 2: to the boil']) await tap(name);
+    await page.goto(`${address}/now`);
+    await page.getByRole('button', { name: 'Open Veg stock 2' }).waitFor();
+    await shoot('log-phone', PHONE, 'enamel', `/log/${DAY}.vegstock.1`, 'On course');
+    await serveAt('06:31');
+    await shoot('now-phone', PHONE, 'enamel', '/now', 'Veg stock 1');
+    await shoot('now-wide', WIDE, 'enamel', '/now', 'Veg stock 1');
+    await shoot('now-phone-iron', PHONE, 'iron', '/now', 'Veg stock 1');
+    await shoot('board-wide-iron', WIDE, 'iron', '/board', 'All in time');
+    await serveAt('07:20');
+    await shoot('log-wide', WIDE, 'enamel', '/log', 'overdue');
+  } finally {
+    await browser.close();
+    server?.child.kill('SIGKILL');
+    await cluster.stop('immediate');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+main().catch(failPlainly);
