@@ -24,7 +24,7 @@ describe('a par as it is typed', () => {
 });
 
 describe('refusals', () => {
-  const listed = [...readFileSync(path.join(__dirname, '../../docs/api.md'), 'utf8').matchAll(/^\| `([a-z]+\.[A-Za-z]+)` \| (\d{3}) \|/gm)].map(([, code, status]) => [
+  const listed = [...readFileSync(path.join(__dirname, '../../docs/api.md'), 'utf8').matchAll(/^\| `([a-z]+\.[A-Za-z]+)` +\| (\d{3}) +\|/gm)].map(([, code, status]) => [
     code,
     Number(status),
   ]);

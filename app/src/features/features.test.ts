@@ -1,5 +1,6 @@
 import { addMinutes, coolingVerdict, foldDay, needFor, planDay, usFdaFoodCode2022 } from '@broth/core';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
+import { hasSlipped } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
 import { amountText, countdown, doneEvents, startEvents } from './now/TaskCard';
@@ -135,6 +136,25 @@ describe('cooling curve', () => {
   test('whatever is read stays inside the frame', () => {
     const { curve } = draw(coolingBatch([0, 190], [400, 20]), 400);
     expect([...curve.readings, ...curve.stair].filter((point) => point.x < 0 || point.x > frame.width || point.y < 0 || point.y > frame.height)).toEqual([]);
+  });
+});
+
+describe('a plan that has slipped', () => {
+  const plan = planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [par], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
+  const startMin = plan.batches[0]?.steps[0]?.startMin ?? 0;
+  const id = plan.batches[0]?.id ?? '';
+  const begun = [
+    event('batch.started/1', startMin, { batchId: id, soupId: 'beet', soupVersion: 2, name: 'Beet 1', ordinal: 1, volumeL: 12, vesselId: 'k1' }),
+    event('step.started/1', startMin, { batchId: id, stepId: 'prep' }),
+  ];
+  test.each([
+    ['ten minutes late is still the plan', [], 10, false],
+    ['eleven are not', [], 11, true],
+    ['a step that runs may run its time and ten minutes', begun, 30, false],
+    ['and no longer', begun, 31, true],
+    ['what is finished cannot slip', [...begun, event('batch.finished/1', startMin + 5, { batchId: id, volumeOutL: 12 })], 500, false],
+  ] as const)('%s', (_, events, afterMin, slipped) => {
+    expect(hasSlipped(plan, foldDay(events), startMin + afterMin)).toBe(slipped);
   });
 });
 

@@ -55,6 +55,8 @@ let stream: EventSource | null = null;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
+/** What an earlier visit left unsent is taken up once, however often opening has to be tried. */
+let restored = false;
 
 export const useKitchen = create<KitchenState>()((set, get) => {
   const keepOutbox = (outbox: Outbox): void => {
@@ -118,8 +120,11 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     trouble: null,
     clockOffsetMs: 0,
     open: async () => {
-      const kept = await load<Outbox>('outbox').catch(() => undefined);
-      if (kept !== undefined && kept.length > 0) set({ outbox: [...kept, ...get().outbox] });
+      if (!restored) {
+        restored = true;
+        const kept = await load<Outbox>('outbox').catch(() => undefined);
+        if (kept !== undefined && kept.length > 0) set({ outbox: [...kept, ...get().outbox] });
+      }
       try {
         const book = await readBook();
         await get().showDay(get().date ?? book.suggestedDay);

@@ -1,5 +1,5 @@
 import { startedBatches } from '@broth/core';
-import type { DayInput, DayPlan } from '@broth/core';
+import type { DayInput, DayPlan, DayState } from '@broth/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { create } from 'zustand';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
@@ -61,6 +61,21 @@ export function usePlanner(): void {
   }, [key]);
 }
 
+/** A plan this far behind what really happens is no longer what the board should show. Minutes. */
+const SLIP_MIN = 10;
+
+/** Whether something that should have begun has not, or something that should be done runs on. */
+export function hasSlipped(plan: DayPlan, state: DayState, nowMin: number): boolean {
+  return plan.batches.some((planned) => {
+    const batch = state.batches[planned.id];
+    if (batch !== undefined && batch.finishedAt !== null) return false;
+    const open = planned.steps.find((step) => (batch?.steps[step.stepId]?.doneAt ?? null) === null);
+    if (open === undefined) return false;
+    const begun = batch?.steps[open.stepId] !== undefined;
+    return (begun ? open.endMin : open.startMin) < nowMin - SLIP_MIN;
+  });
+}
+
 /** Which batches and litres a plan has: two plans of the same batches differ only in time. */
 function batchesKey(plan: DayPlan): string {
   return plan.batches
@@ -72,8 +87,8 @@ function batchesKey(plan: DayPlan): string {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown although a plan was accepted. */
-  readonly changed: boolean;
+  /** Why a draft is shown: there is no plan yet, the batches asked for are others, or the day runs behind the accepted one. */
+  readonly because: 'none' | 'changed' | 'slipped' | null;
   readonly improving: boolean;
   readonly accept: () => Promise<void>;
   readonly accepting: boolean;
@@ -90,15 +105,24 @@ export function usePlan(who: string | null): ShownPlan | null {
     if (day === null) return null;
     const accepted = (day.view.plan?.plan ?? null) as DayPlan | null;
     const fresh = draft !== null && draft.plan.date === day.view.date ? draft : null;
-    const changed = accepted !== null && fresh !== null && batchesKey(accepted) !== batchesKey(fresh.plan);
+    const because =
+      accepted === null
+        ? 'none'
+        : fresh === null
+          ? null
+          : batchesKey(accepted) !== batchesKey(fresh.plan)
+            ? 'changed'
+            : hasSlipped(accepted, day.state, fresh.nowMin)
+              ? 'slipped'
+              : null;
     const accept = async (): Promise<void> => {
       if (fresh === null) return;
       setAccepting(true);
       if (await postPlan(fresh.plan, fresh.nowMin, who)) await refresh();
       setAccepting(false);
     };
-    if (accepted !== null && !changed) return { plan: accepted, kind: 'accepted', changed: false, improving: false, accept, accepting };
+    if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, accept, accepting };
     if (fresh === null) return null;
-    return { plan: fresh.plan, kind: 'draft', changed, improving: !fresh.improved, accept, accepting };
+    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, accept, accepting };
   }, [day, draft, accepting, postPlan, refresh, who]);
 }

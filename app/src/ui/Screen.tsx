@@ -239,7 +239,9 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
         <View style={{ flex: 1 }}>{children}</View>
       )}
       {foot === undefined || foot === null ? null : (
-        <View style={{ padding: 12, borderTopWidth: 1, borderTopColor: palette.hairline, backgroundColor: palette.ground, gap: 8 }}>{foot}</View>
+        <View style={{ paddingVertical: 12, paddingHorizontal: wide ? 20 : 12, borderTopWidth: 1, borderTopColor: palette.hairline, backgroundColor: palette.ground, gap: 8 }}>
+          {foot}
+        </View>
       )}
     </View>
   );

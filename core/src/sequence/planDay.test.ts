@@ -101,6 +101,17 @@ describe('a day from its pars', () => {
   });
 });
 
+describe('two batches of one soup', () => {
+  test('are numbered by the clock, and the plan still holds up to the checker', () => {
+    const wanted = { pars: [par('lentil', 40)] };
+    const made = plan(wanted);
+    const lentils = made.batches.filter((batch) => batch.soupId === 'lentil');
+    expect(lentils.map((batch) => batch.ordinal)).toEqual([1, 2]);
+    expect((lentils[0]?.steps[0]?.startMin ?? 0) < (lentils[1]?.steps[0]?.startMin ?? 0)).toBe(true);
+    expect(checkDayPlan(input(wanted), made)).toEqual([]);
+  });
+});
+
 describe('a day that has begun', () => {
   const running = {
     batchId: '2026-11-25.lentil.1',

@@ -56,15 +56,41 @@ function washesOf(problem: Problem, batches: readonly PlannedBatch[]): readonly 
   });
 }
 
+/**
+ * Batches of one soup that have not begun are alike, so their numbers follow the clock: the first to be cooked is number one. What was
+ * placed stays where it is; only the names change hands.
+ */
+function numberedByTime(wanted: readonly WantedBatch[], jobs: readonly PlacedJob[]): ReadonlyMap<string, PlacedJob> {
+  const placed = new Map(jobs.map((job) => [job.jobId, job]));
+  const startOf = (job: PlacedJob): number => job.steps[0]?.startMin ?? 0;
+  const alike = new Map<string, WantedBatch[]>();
+  for (const batch of wanted) {
+    if (batch.started !== null || !placed.has(batch.id)) continue;
+    const key = `${batch.soup.id} ${String(batch.volumeL)}`;
+    alike.set(key, [...(alike.get(key) ?? []), batch]);
+  }
+  for (const batches of alike.values()) {
+    const inTime = batches.flatMap((batch) => placed.get(batch.id) ?? []).sort((left, right) => startOf(left) - startOf(right));
+    [...batches]
+      .sort((left, right) => left.ordinal - right.ordinal)
+      .forEach((batch, index) => {
+        const job = inTime[index];
+        if (job !== undefined) placed.set(batch.id, { ...job, jobId: batch.id });
+      });
+  }
+  return placed;
+}
+
 /** The plan of a day: pars → needs → batches → a timed sequence. Deterministic for its input, seed and number of moves. */
 export function planDay(input: DayInput, options: { readonly seed: number; readonly moves: number }): DayPlan {
   const { wanted, needs, components, findings } = dayBatches(input);
   const problem = dayProblem(input, wanted);
   const sequence = schedule(problem, options);
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
+  const placedById = numberedByTime(wanted, sequence.jobs);
   const batches = wanted.flatMap((batch): PlannedBatch[] => {
     const job = problem.jobs.find((candidate) => candidate.id === batch.id);
-    const placed = sequence.jobs.find((candidate) => candidate.jobId === batch.id);
+    const placed = placedById.get(batch.id);
     return job === undefined || placed === undefined ? [] : [plannedBatch(batch, job, placed, allergensOf(batch.soup, soupById).contains)];
   });
   const late = batches

@@ -15,6 +15,11 @@ import { Body, Note, Strong } from '../../ui/Type';
 import { BatchStory } from './BatchStory';
 import { RibbonBoard } from './RibbonBoard';
 
+const HEAD = { none: 'A draft', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
+
+/** The board itself must stay in sight on a bad day. */
+const TROUBLE_SHOWN = 2;
+
 export function BoardScreen() {
   const day = useDay();
   const wide = useIsWide();
@@ -22,6 +27,7 @@ export function BoardScreen() {
   const now = useNow(15_000);
   const shown = usePlan(usePreferences((state) => state.who));
   const [selected, setSelected] = useState<string | null>(null);
+  const [allTrouble, setAllTrouble] = useState(false);
   if (day === null || shown === null) {
     return (
       <Screen title="Board">
@@ -43,8 +49,8 @@ export function BoardScreen() {
     shown.kind === 'accepted' ? null : (
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
         <View style={{ flex: 1 }}>
-          <Strong>{shown.changed ? 'The pars have changed' : 'A draft'}</Strong>
-          <Note>{shown.changed ? 'This is the new draft. Begun batches stay.' : shown.improving ? 'Looking for a better one…' : 'Nobody works by it yet.'}</Note>
+          <Strong>{HEAD[shown.because ?? 'none']}</Strong>
+          <Note>{shown.improving ? 'Looking for a better one…' : shown.because === 'none' ? 'Nobody works by it yet.' : 'This is a new draft. Begun batches stay.'}</Note>
         </View>
         <Action kind="main" label="Use this plan" disabled={shown.accepting || plan.batches.length === 0} onPress={() => void shown.accept()} />
       </View>
@@ -85,9 +91,17 @@ export function BoardScreen() {
         <StateMark mark={missing + unplaced > 0 ? 'stop' : late > 0 ? 'soon' : 'fine'} word={line} />
         <Note>{`${words.duration(plan.objective.washMin)} of washing; ready ${String(day.book.station.readyLeadMin)} min before service.`}</Note>
       </View>
-      {trouble.map((found) => (
+      {(allTrouble ? trouble : trouble.slice(0, TROUBLE_SHOWN)).map((found) => (
         <Body key={JSON.stringify(found)}>{words.finding(found, day.names)}</Body>
       ))}
+      {trouble.length > TROUBLE_SHOWN ? (
+        <Action
+          label={allTrouble ? 'Show fewer' : `Show ${String(trouble.length - TROUBLE_SHOWN)} more`}
+          onPress={() => {
+            setAllTrouble(!allTrouble);
+          }}
+        />
+      ) : null}
       {plan.batches.length === 0 ? (
         <Body>Nothing to cook. Set a par first.</Body>
       ) : (

@@ -9,7 +9,7 @@ import { useNow } from '../../state/useNow';
 import { SANS, TOUCH, usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { LitresStepper } from '../../ui/LitresStepper';
-import { AUTHORITY } from '../../ui/Screen';
+import { AUTHORITY, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark, markOf } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
@@ -224,6 +224,7 @@ function Readings({ day, batch, unit }: { readonly day: OpenDay; readonly batch:
 export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
   const record = useKitchen((state) => state.record);
   const now = useNow(5000);
+  const wide = useIsWide();
   const soup = day.soupById.get(batch.soupId);
   const { book } = day;
   const pack = book.pack as RulePack;
@@ -243,6 +244,13 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const log = (reading: Reading, heldS: number | null): void => {
     if (purpose !== null) record([{ kind: 'reading.taken/1', data: { batchId: batch.batchId, purpose, reading, heldS, packId: pack.id, packVersion: pack.version } }]);
   };
+  const pad = purpose === null ? null : <ReadingPad key={purpose} batchName={batch.name} purpose={purpose} kitchenUnit={unit} pack={pack} onLog={log} />;
+  const readings = (
+    <Sheet label="Readings">
+      <Title level={2}>Readings</Title>
+      <Readings day={day} batch={batch} unit={unit} />
+    </Sheet>
+  );
   return (
     <View style={{ gap: 10 }}>
       <Sheet rim={soup?.toneHex} label={`${batch.name}: where it stands`} style={{ paddingVertical: 8, gap: 4 }}>
@@ -269,12 +277,16 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
           <Corrective batch={batch} standing={standing} />
         </Sheet>
       ) : null}
-      {purpose === null ? null : <ReadingPad key={purpose} batchName={batch.name} purpose={purpose} kitchenUnit={unit} pack={pack} onLog={log} />}
+      {wide ? (
+        <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start' }}>
+          {pad === null ? null : <View style={{ flex: 3 }}>{pad}</View>}
+          <View style={{ flex: 4 }}>{readings}</View>
+        </View>
+      ) : (
+        pad
+      )}
       <Moves day={day} batch={batch} standing={standing} />
-      <Sheet label="Readings">
-        <Title level={2}>Readings</Title>
-        <Readings day={day} batch={batch} unit={unit} />
-      </Sheet>
+      {wide ? null : readings}
       {standing !== null && standing.kind !== 'fail' && standing.kind !== 'undetermined' ? (
         <Sheet>
           <Corrective batch={batch} standing={standing} />

@@ -14,6 +14,9 @@ import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
 
+/** From here on a start that is late is said to be. Minutes. */
+const BEHIND_MIN = 5;
+
 /** `4:05` to go, `12 min`, `3 min over`; seconds only when they matter. */
 export function countdown(task: Task, now: number): string {
   if (task.state !== 'running' || task.startedAt === null || task.upAt === null) return '';
@@ -74,8 +77,9 @@ export function TaskCard({ day, task, now, onDo }: Props) {
         : step.place.kind === 'blender'
           ? `${vessel?.name ?? ''} → ${step.place.tool === 'jar' ? 'jar blender' : 'immersion blender'}`
           : (vessel?.name ?? '');
-  const planned = task.plannedAt === null ? '' : `planned ${day.at(task.plannedAt)}`;
-  const over = task.state === 'running' && task.upAt !== null && task.upAt < now && step.phase !== 'boil';
+  const behindMin = task.plannedAt === null || task.state === 'running' ? 0 : minutesBetween(task.plannedAt, now);
+  const planned = task.plannedAt === null ? '' : behindMin >= BEHIND_MIN ? `${words.duration(behindMin)} behind` : `planned ${day.at(task.plannedAt)}`;
+  const over = behindMin >= BEHIND_MIN || (task.state === 'running' && task.upAt !== null && task.upAt < now && step.phase !== 'boil');
   return (
     <Sheet rim={soup.toneHex} label={`${task.batchName}: ${step.name}`}>
       <View style={{ flexDirection: 'row', gap: 12 }}>

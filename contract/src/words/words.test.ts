@@ -1,0 +1,207 @@
+import { addMinutes, coolingForecast, coolingVerdict, holdVerdict, reheatVerdict, usFdaFoodCode2022 as pack } from '@broth/core';
+import type { TimedReading } from '@broth/core';
+import * as words from './en';
+
+/** Each sentence about a temperature, once: said of the verdict that core gives for these readings. */
+
+const T0 = 1_764_000_000_000;
+type Points = readonly (readonly [minute: number, value: number, heldS?: number])[];
+const log = (points: Points): TimedReading[] =>
+  points.map(([minute, value, heldS]) => ({ at: addMinutes(T0, minute), reading: { value, unit: 'F', rawText: '' }, heldS: heldS ?? null }));
+const at = (instant: number): string => `${String((instant - T0) / 60_000)} min`;
+
+describe('cooling', () => {
+  const say = (points: Points, nowMin: number): string =>
+    words.cooling(coolingVerdict({ readings: log(points), heatOffAt: null, rule: pack.cooling, now: addMinutes(T0, nowMin) }), pack.cooling, 'F', at);
+  test.each<readonly [Points, number, string]>([
+    [
+      [
+        [0, 140],
+        [10, 134],
+        [30, 110],
+      ],
+      30,
+      'To be at 70 °F (21 °C) by 120 min.',
+    ],
+    [
+      [
+        [0, 135],
+        [100, 69],
+      ],
+      110,
+      'First stage passed. To be at 41 °F (5 °C) by 360 min.',
+    ],
+    [
+      [
+        [0, 135],
+        [100, 69],
+        [300, 41],
+      ],
+      300,
+      'Both stages passed: 41 °F (5 °C) in time.',
+    ],
+    [
+      [
+        [0, 135],
+        [125, 71],
+      ],
+      125,
+      'Not below 70 °F (21 °C) within 2 h.',
+    ],
+    [
+      [
+        [0, 135],
+        [100, 69],
+        [370, 50],
+      ],
+      370,
+      'Not below 41 °F (5 °C) within 6 h.',
+    ],
+    [
+      [
+        [0, 135],
+        [60, 100],
+      ],
+      130,
+      'No reading at or below 70 °F (21 °C) within 2 h. Take one now.',
+    ],
+    [
+      [
+        [0, 135],
+        [100, 69],
+      ],
+      365,
+      'No reading at or below 41 °F (5 °C) within 6 h. Take one now.',
+    ],
+    [
+      [
+        [0, 118],
+        [60, 69],
+      ],
+      60,
+      'The readings do not show when it left 135 °F (57 °C).',
+    ],
+    [
+      [
+        [0, 135],
+        [180, 60],
+      ],
+      180,
+      'The readings do not show that it reached 70 °F (21 °C) within 2 h.',
+    ],
+    [
+      [
+        [0, 135],
+        [100, 69],
+        [400, 40],
+      ],
+      400,
+      'The readings do not show that it reached 41 °F (5 °C) within 6 h.',
+    ],
+  ])('%j at %d min', (points, nowMin, says) => {
+    expect(say(points, nowMin)).toBe(says);
+  });
+});
+
+describe('forecast', () => {
+  const say = (points: Points, ambient: number, firstPassed = false): string | null => {
+    const given = coolingForecast({ readings: log(points), ambient, unit: 'F', rule: pack.cooling, clockFrom: T0 });
+    return given === null ? null : words.forecast(given, firstPassed, pack.cooling, 'F', () => '10:06');
+  };
+  // k = ln(103/63)/30 per min, 70 °F after ln(103/38)/k = 60.9 min.
+  test('on course, with the minutes to spare', () => {
+    expect(
+      say(
+        [
+          [0, 135],
+          [30, 95],
+        ],
+        32,
+      ),
+    ).toBe('On course: 70 °F at 10:06, 59 min to spare.');
+  });
+  // k = ln(97/87)/30 per min, 70 °F after ln(97/32)/k = 305.8 min.
+  test('about to miss, with what to do', () => {
+    expect(
+      say(
+        [
+          [0, 135],
+          [30, 125],
+        ],
+        38,
+      ),
+    ).toBe('It will miss 70 °F by 3 h 06. Split it into shallow pans or move it to the ice bath now.');
+  });
+  test('a place that is too warm never gets there', () => {
+    expect(
+      say(
+        [
+          [0, 135],
+          [60, 90],
+        ],
+        42,
+        true,
+      ),
+    ).toBe('It will not reach 41 °F here. Move it to the ice bath.');
+  });
+});
+
+describe('holding and reheating', () => {
+  const hold = (points: Points, nowMin: number): string =>
+    words.hold(holdVerdict({ readings: log(points), since: T0, rule: pack.hotHold, now: addMinutes(T0, nowMin) }), pack.hotHold.limit, 'atLeast', 'F');
+  const reheat = (points: Points, nowMin: number): string =>
+    words.reheat(
+      reheatVerdict({ readings: log(points), startedAt: T0, rule: pack.reheat, now: addMinutes(T0, nowMin) }),
+      pack.reheat.limit,
+      pack.reheat.holdS,
+      pack.reheat.withinMin,
+      'F',
+    );
+  test.each<readonly [string, string]>([
+    [hold([], 5), 'To be held at 135 °F (57 °C) or above. No reading yet.'],
+    [hold([[0, 150]], 5), 'Held at 135 °F (57 °C) or above.'],
+    [
+      hold(
+        [
+          [0, 150],
+          [90, 130],
+        ],
+        95,
+      ),
+      'Not at 135 °F (57 °C) or above; out for up to 1 h 35.',
+    ],
+    [hold([[0, 150]], 130), 'A reading is overdue. Take one now.'],
+    [reheat([], 5), 'Heat to 165 °F (74 °C) for 15 s within 2 h 00.'],
+    [reheat([[60, 166, 15]], 60), 'Reached 165 °F (74 °C) for 15 s in time.'],
+    [reheat([[120, 150]], 121), 'Not at 165 °F (74 °C) for 15 s within 2 h 00.'],
+    [reheat([], 121), 'The 2 h 00 are over without 165 °F (74 °C) for 15 s. Take a reading now.'],
+    [reheat([[130, 170, 20]], 130), 'The readings do not show 165 °F (74 °C) for 15 s within 2 h 00.'],
+  ])('%s', (said, expected) => {
+    expect(said).toBe(expected);
+  });
+  test('the cold side says below', () => {
+    expect(words.hold(holdVerdict({ readings: [], since: T0, rule: pack.coldHold, now: T0 }), pack.coldHold.limit, 'atMost', 'C')).toBe(
+      'To be held at 5 °C (41 °F) or below. No reading yet.',
+    );
+  });
+});
+
+test('every finding of a plan has a sentence with what to do or why', () => {
+  const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id };
+  const said = [
+    words.finding({ code: 'batch.tooMany', soupId: 'Bean', needL: 900, batches: 36, largestL: 25 }, names),
+    words.finding({ code: 'batch.surplus', soupId: 'Bean', surplusL: 1.5 }, names),
+    words.finding({ code: 'plan.unplaced', batchId: 'Bean 1' }, names),
+    words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 5, waitedFor: null }, names),
+    words.finding({ code: 'lot.pastDate', soupId: 'Bean', volumeL: 2, byDays: 3 }, names),
+    words.finding({ code: 'lot.frozen', soupId: 'Bean', volumeL: 4 }, names),
+  ];
+  expect(said).toEqual([
+    'Bean: 900 L would be 36 batches of 25 L, more than a day holds. Check the par.',
+    'Bean: 1.5 L more than needed, the least a vessel takes.',
+    'Bean 1 finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.',
+    'Bean 1 is 5 min late. Start earlier, lower a par, or serve it later.',
+    'Bean: 2 L on hand is 3 days past its date mark. It does not count. Discard it.',
+    'Bean: 4 L frozen is not counted. Thaw it the evening before to use it.',
+  ]);
+});
