@@ -80,7 +80,13 @@ describe('the reading pad', () => {
 });
 
 describe("a batch's log", () => {
-  const T0 = Date.now() - 8 * 3_600_000;
+  const T0 = Date.parse('2026-11-25T10:00:00Z');
+  beforeAll(() => {
+    jest.useFakeTimers({ now: addMinutes(T0, 480) });
+  });
+  afterAll(() => {
+    jest.useRealTimers();
+  });
   const B = '2026-11-25.beet.1';
   const recorded: NewEvent[] = [];
   let count = 0;

@@ -1,0 +1,169 @@
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import { addMinutes, planDay, usFdaFoodCode2022 } from '@broth/core';
+import type { DayEvent, Soup, Station, Step } from '@broth/core';
+import type { DayView, KitchenBook } from '@broth/contract';
+import { useKitchen } from '../../state/kitchen';
+import type { NewEvent } from '../../state/kitchen';
+import { usePreferences } from '../../state/preferences';
+import { NowScreen } from './NowScreen';
+
+const pushed: string[] = [];
+jest.mock('expo-router', () => ({
+  useRouter: () => ({ push: (to: string) => pushed.push(to), navigate: (to: string) => pushed.push(to) }),
+  usePathname: () => '/now',
+}));
+
+const DAY = '2026-11-25';
+const MIDNIGHT = Date.parse(`${DAY}T00:00:00Z`);
+beforeAll(() => {
+  jest.useFakeTimers({ now: addMinutes(MIDNIGHT, 540) });
+});
+afterAll(() => {
+  jest.useRealTimers();
+});
+const B = `${DAY}.beet.1`;
+const step = (id: string, some: Partial<Step> = {}): Step => ({
+  id,
+  phase: 'simmer',
+  name: `Do ${id}`,
+  place: { kind: 'vessel' },
+  attention: 'hands',
+  duration: { fixedMin: 20, perLitreMin: 0 },
+  heat: 'on',
+  maxWaitMin: 10,
+  lookEveryMin: null,
+  check: 'Soft',
+  caution: 'It is hot.',
+  why: 'Because.',
+  irreversible: false,
+  ...some,
+});
+const soup: Soup = {
+  id: 'beet',
+  version: 1,
+  name: 'Beetroot',
+  shortName: 'Beetroot',
+  role: 'soup',
+  served: 'hot',
+  toneHex: '#9B2C57',
+  portionMl: 300,
+  ingredients: [{ id: 'salt', name: 'Salt', cut: null, perLitre: { amount: 7, unit: 'g' }, allergens: [], componentId: null, stepId: 'cook' }],
+  steps: [step('cook'), step('empty', { phase: 'hold', heat: 'off', maxWaitMin: null })],
+};
+const station: Station = {
+  equipment: [
+    { kind: 'vessel', id: 'k1', name: 'Kettle 1', capacityL: 30, minFillL: 5, workingMaxL: 25, inUse: true },
+    { kind: 'well', id: 'w1', name: 'Well 1', capacityL: 10, inUse: true },
+    { kind: 'cooling', id: 'bath', name: 'Ice bath', capacityL: 20, ambientC: 0, inUse: true },
+  ],
+  people: [{ id: 'lead', name: 'Maren Oake', role: 'lead', shift: { fromMin: 0, toMin: 1400 } }],
+  services: [{ id: 'midday', name: 'Midday', startMin: 620, endMin: 700 }],
+  rinseMin: 5,
+  fullWashMin: 12,
+  readyLeadMin: 20,
+};
+const plan = planDay(
+  { date: DAY, nowMin: 0, soups: [soup], station, pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }], lots: [], started: [], dateMarkLastDay: 7 },
+  { seed: 1, moves: 0 },
+);
+const book = {
+  kitchen: { id: 'k', name: 'K', place: '', timeZone: 'UTC', temperatureUnit: 'F', invented: true },
+  soups: [soup],
+  station,
+  pack: usFdaFoodCode2022,
+  today: DAY,
+  suggestedDay: DAY,
+  now: 0,
+} as unknown as KitchenBook;
+let count = 0;
+const event = <Kind extends DayEvent['kind']>(kind: Kind, minute: number, data: Extract<DayEvent, { kind: Kind }>['data']): DayEvent =>
+  ({ id: `e${String((count += 1))}`, kind, day: DAY, at: addMinutes(MIDNIGHT, minute), by: 'lead', device: 'd', data }) as DayEvent;
+const begun = (): DayEvent[] => [
+  event('batch.started/1', 530, { batchId: B, soupId: 'beet', soupVersion: 1, name: 'Beetroot 1', ordinal: 1, volumeL: 12, vesselId: 'k1' }),
+  event('step.started/1', 530, { batchId: B, stepId: 'cook' }),
+];
+const cooked = (): DayEvent[] => [
+  ...begun(),
+  event('step.done/1', 535, { batchId: B, stepId: 'cook' }),
+  event('step.done/1', 536, { batchId: B, stepId: 'empty' }),
+  event('batch.finished/1', 536, { batchId: B, volumeOutL: 11.5 }),
+];
+
+const recorded: NewEvent[] = [];
+function show(events: readonly DayEvent[], withPlan = true): void {
+  recorded.length = 0;
+  const stored = withPlan ? { version: 1, acceptedAt: 0, by: 'lead', plan } : null;
+  const day = { date: DAY, midnight: MIDNIGHT, pars: [], lots: [], plan: stored, events, lastSeq: 0 } as unknown as DayView;
+  usePreferences.setState({ who: 'lead' });
+  useKitchen.setState({
+    book,
+    day,
+    date: DAY,
+    outbox: [],
+    line: 'live',
+    trouble: null,
+    clockOffsetMs: 0,
+    record: (some) => (recorded.push(...some), some.map((_, index) => `id${String(index)}`)),
+  });
+  render(<NowScreen />);
+}
+const press = (name: string | RegExp): void => {
+  act(() => {
+    fireEvent.click(screen.getByRole('button', { name }));
+  });
+};
+const kinds = (): string[] => recorded.map((one) => one.kind);
+
+describe('Now', () => {
+  test('without a plan it says where to get one', () => {
+    show([], false);
+    press('To the board');
+    expect(pushed.at(-1)).toBe('/board');
+  });
+  test('the batch to start shows what goes in, when it is done, the caution and why', () => {
+    show([]);
+    expect(['85 g', 'Salt', 'Done when: Soft.', 'It is hot.', 'Because.'].map((text) => screen.getByText(text).textContent)).toEqual([
+      '85 g',
+      'Salt',
+      'Done when: Soft.',
+      'It is hot.',
+      'Because.',
+    ]);
+    press('Start Beetroot 1: simmer');
+    expect(kinds()).toEqual(['batch.started/1', 'step.started/1']);
+  });
+  test('done starts what follows at once, and can be taken back', () => {
+    show(begun());
+    press('Simmer done, Beetroot 1');
+    expect(kinds()).toEqual(['step.done/1', 'step.started/1']);
+    press('Undo');
+    expect(recorded.slice(2)).toMatchObject([
+      { kind: 'event.voided/1', data: { eventId: 'id0' } },
+      { kind: 'event.voided/1', data: { eventId: 'id1' } },
+    ]);
+  });
+  test('the last step asks for the litres that came out', () => {
+    show([...begun(), event('step.done/1', 535, { batchId: B, stepId: 'cook' }), event('step.started/1', 535, { batchId: B, stepId: 'empty' })]);
+    press('Half a litre less, litres out');
+    press('Emptied, Beetroot 1');
+    expect(recorded.at(-1)).toEqual({ kind: 'batch.finished/1', data: { batchId: B, volumeOutL: 11.5 } });
+  });
+  test('what is out of its kettle must go somewhere', () => {
+    show(cooked());
+    expect(screen.getByText('Beetroot 1 is out: 11.5 L')).toBeTruthy();
+    press('Hold Beetroot 1 hot in Well 1');
+    expect(recorded).toEqual([{ kind: 'hold.started/1', data: { batchId: B, placeId: 'w1' } }]);
+  });
+  test('a reading that is due is two taps away', () => {
+    show([...cooked(), event('cooling.started/1', 538, { batchId: B, placeId: 'bath', ambientC: 0 })]);
+    press('Log Beetroot 1');
+    expect(pushed.at(-1)).toBe(`/log/${B}`);
+  });
+  test('entries that wait for the network are counted', () => {
+    show(begun());
+    act(() => {
+      useKitchen.setState({ line: 'away', outbox: [{ event: begun()[1] ?? event('step.started/1', 1, { batchId: B, stepId: 'cook' }), refused: null }] });
+    });
+    expect(screen.getByText(/No connection\..*1 waiting to be sent\./)).toBeTruthy();
+  });
+});
