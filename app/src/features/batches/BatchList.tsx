@@ -91,7 +91,7 @@ export function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; r
           <Title level={2}>{group.title}</Title>
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
             {group.batches.map((batch) => (
-              <View key={batch.id} style={{ flexGrow: 1, flexBasis: columns === 1 ? '100%' : 320 }}>
+              <View key={batch.id} style={columns === 1 ? { width: '100%' } : { flexGrow: 1, flexBasis: 320, maxWidth: 400 }}>
                 <BatchCard day={day} batch={batch} />
               </View>
             ))}
