@@ -172,7 +172,7 @@ export function forecast(given: CoolingForecast, firstStagePassed: boolean, rule
   const [when, spareMin, target] = firstStagePassed ? [given.endAt, given.spareEndMin, rule.end] : [given.midAt, given.spareMidMin, rule.mid];
   const name = degrees(limitIn(target, unit), unit);
   if (when === null || spareMin === null) return `It will not reach ${name} here. Move it to the ice bath.`;
-  if (spareMin < 0) return `It will miss ${name} by ${duration(spareMin)}. Split it into shallow pans or move it to the ice bath now.`;
+  if (spareMin < 0) return `It will miss ${name} by ${duration(spareMin)}. Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.`;
   return `On course: ${name} at ${at(when)}, ${duration(spareMin)} to spare.`;
 }
 

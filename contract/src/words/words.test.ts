@@ -130,7 +130,7 @@ describe('forecast', () => {
         ],
         38,
       ),
-    ).toBe('It will miss 70 °F by 3 h 06. Split it into shallow pans or move it to the ice bath now.');
+    ).toBe('It will miss 70 °F by 3 h 06. Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.');
   });
   test('a place that is too warm never gets there', () => {
     expect(

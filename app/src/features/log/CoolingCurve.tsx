@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path, Text as SvgText } from 'react-native-svg';
 import { SANS, usePalette } from '../../theme/theme';
-import { edgeOf } from '../../theme/tone';
 import { curveGeometry } from './curveGeometry';
 import type { Point } from './curveGeometry';
 
@@ -51,7 +50,7 @@ export function CoolingCurve({ batch, verdict, forecast, rule, unit, toneHex, sa
           </SvgText>
         ))}
         {curve.band.length === 0 ? null : <Path d={`${path(curve.band)}z`} fill={toneHex} opacity={0.25} />}
-        {curve.forecast.length === 0 ? null : <Path d={path(curve.forecast)} fill="none" stroke={edgeOf(toneHex)} strokeWidth={2.5} strokeDasharray="6 5" />}
+        {curve.forecast.length === 0 ? null : <Path d={path(curve.forecast)} fill="none" stroke={palette.ink} strokeWidth={2.5} strokeDasharray="6 5" />}
         <Path d={path(curve.stair)} fill="none" stroke={palette.rim} strokeWidth={3} />
         <Path d={path(curve.readings)} fill="none" stroke={toneHex} strokeWidth={2.5} />
         {curve.readings.map((point) => (
