@@ -1,5 +1,5 @@
 /** The arrows of the house: app → contract → core, server → contract → core; in core only downwards. */
-const ORDER = ['quantity', 'soup', 'lot', 'par', 'batch', 'sequence', 'safety', 'day'];
+const ORDER = ['quantity', 'food', 'soup', 'pot', 'prep', 'lot', 'par', 'batch', 'sequence', 'safety', 'day'];
 const TESTS = '[.](test|arbitrary)[.]tsx?$';
 
 module.exports = {

@@ -1,7 +1,7 @@
-import { ALLERGENS, PHASES } from '@broth/core';
-import type { Lot, Par, RulePack, Soup, Station } from '@broth/core';
+import type { Lot, Par, RulePack, Station } from '@broth/core';
 import { z } from 'zod';
 import { calendarDate } from './event';
+import { food, soup } from './soup';
 
 const text = z.string();
 const whole = z.int();
@@ -33,55 +33,20 @@ export const rulePack = z.object({
   dateMark: z.object({ lastDay: whole, source }),
 }) satisfies z.ZodType<RulePack>;
 
-const step = z.object({
-  id: text,
-  phase: z.enum(PHASES),
-  name: text,
-  place: z.discriminatedUnion('kind', [
-    z.object({ kind: z.literal('bench') }),
-    z.object({ kind: z.literal('vessel') }),
-    z.object({ kind: z.literal('oven') }),
-    z.object({ kind: z.literal('blender'), tool: z.enum(['jar', 'immersion']) }),
-  ]),
-  attention: z.enum(['hands', 'looks', 'none']),
-  duration: z.object({ fixedMin: z.number(), perLitreMin: z.number() }),
-  heat: z.enum(['on', 'off']),
-  maxWaitMin: z.number().nullable(),
-  lookEveryMin: z.number().nullable(),
-  check: text.nullable(),
-  caution: text.nullable(),
-  why: text,
-  irreversible: z.boolean(),
-});
-
-const ingredient = z.object({
-  id: text,
-  name: text,
-  cut: text.nullable(),
-  perLitre: z.object({ amount: z.number(), unit: z.enum(['g', 'mL', 'each']) }).nullable(),
-  allergens: z.union([z.array(z.enum(ALLERGENS)), z.literal('unknown')]),
-  componentId: text.nullable(),
-  stepId: text,
-});
-
-export const soup = z.object({
-  id: text,
-  version: whole,
-  name: text,
-  shortName: text,
-  role: z.enum(['soup', 'component']),
-  served: z.enum(['hot', 'cold']),
-  toneHex: text,
-  portionMl: z.number(),
-  ingredients: z.array(ingredient),
-  steps: z.array(step),
-}) satisfies z.ZodType<Soup>;
-
 const thing = { id: text, name: text, inUse: z.boolean() };
 export const station = z.object({
   equipment: z.array(
     z.discriminatedUnion('kind', [
-      z.object({ kind: z.literal('vessel'), ...thing, capacityL: z.number(), minFillL: z.number(), workingMaxL: z.number() }),
+      z.object({
+        kind: z.literal('vessel'),
+        ...thing,
+        capacityL: z.number(),
+        minFillL: z.number(),
+        workingMaxL: z.number(),
+        powerKw: z.number().optional(),
+        efficiency: z.number().optional(),
+        diameterCm: z.number().optional(),
+      }),
       z.object({ kind: z.literal('jar'), ...thing, capacityL: z.number(), hotFillL: z.number(), cycleMin: z.number() }),
       z.object({ kind: z.literal('immersion'), ...thing }),
       z.object({ kind: z.literal('oven'), ...thing, trays: whole }),
@@ -110,6 +75,7 @@ export const lot = z.object({
 export const kitchenBook = z.object({
   kitchen: z.object({ id: text, name: text, place: text, timeZone: text, temperatureUnit: z.enum(['C', 'F']), invented: z.boolean() }),
   soups: z.array(soup),
+  pantry: z.array(food),
   station,
   pack: rulePack,
   /** The kitchen's today, and the day the app had better open: tomorrow once today is over or was never begun. */

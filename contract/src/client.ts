@@ -1,8 +1,9 @@
-import type { DayEvent, DayPlan } from '@broth/core';
+import type { DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import type { z } from 'zod';
 import { kitchenBook } from './book';
 import { dayView, storedPlan } from './plan';
-import { eventsAnswer, problem } from './requests';
+import { food, soup as soupSchema } from './soup';
+import { eventsAnswer, pantryAnswer, problem, soupHistory, soupVersions } from './requests';
 import type { Problem } from './requests';
 
 /** What went wrong with a call: the server refused (its problem says why), or could not be reached at all. */
@@ -19,11 +20,14 @@ type Fetch = (url: string, init?: { method?: string; headers?: Record<string, st
 
 /** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
 export function client(fetch: Fetch, base = '') {
-  async function call<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown): Promise<z.infer<Schema>> {
+  async function call<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown, type = 'application/json'): Promise<z.infer<Schema>> {
     let response;
     let answer: unknown;
     try {
-      response = await fetch(`${base}/api${path}`, body === undefined ? { method } : { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+      response = await fetch(
+        `${base}/api${path}`,
+        body === undefined ? { method } : { method, headers: { 'content-type': type }, body: typeof body === 'string' ? body : JSON.stringify(body) },
+      );
       answer = await response.json();
     } catch {
       throw new CallFailed('The server cannot be reached. What you entered stays on this device.', null);
@@ -40,6 +44,13 @@ export function client(fetch: Fetch, base = '') {
     putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
     postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
     putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
+    postSoup: (kitchenId: string, body: { by: string; soup: Soup }) => call(soupSchema, 'POST', `/kitchens/${kitchenId}/soups`, body),
+    putSoup: (kitchenId: string, body: { by: string; baseVersion: number; soup: Soup }) => call(soupSchema, 'PUT', `/kitchens/${kitchenId}/soups/${body.soup.id}`, body),
+    retireSoup: (kitchenId: string, soupId: string) => call(kitchenBook, 'DELETE', `/kitchens/${kitchenId}/soups/${soupId}`),
+    soupVersions: (kitchenId: string, soupId: string) => call(soupVersions, 'GET', `/kitchens/${kitchenId}/soups/${soupId}/versions`),
+    soupHistory: (kitchenId: string, soupId: string) => call(soupHistory, 'GET', `/kitchens/${kitchenId}/soups/${soupId}/history`),
+    putFood: (kitchenId: string, one: Food) => call(food, 'PUT', `/kitchens/${kitchenId}/pantry/${one.id}`, one),
+    putPantryCsv: (kitchenId: string, csv: string) => call(pantryAnswer, 'PUT', `/kitchens/${kitchenId}/pantry.csv`, csv, 'text/csv'),
     postEvents: (kitchenId: string, events: readonly DayEvent[]) => call(eventsAnswer, 'POST', `/kitchens/${kitchenId}/events`, { events }),
   };
 }

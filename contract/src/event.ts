@@ -1,6 +1,7 @@
-import { PURPOSES } from '@broth/core';
+import { ADDED_FOR, PURPOSES } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
+import { label } from './soup';
 
 export const calendarDate = z.iso.date('A day is written YYYY-MM-DD.');
 const instant = z.int('A time is whole milliseconds since 1970 UTC.').min(0).max(8_640_000_000_000_000);
@@ -23,6 +24,15 @@ export const dayEvent = z.discriminatedUnion('kind', [
   event('batch.started/1', { batchId: id, soupId: id, soupVersion: z.int(), name: z.string().max(200), ordinal: z.int().min(1), volumeL, vesselId: id.nullable() }),
   event('step.started/1', { batchId: id, stepId: id }),
   event('step.done/1', { batchId: id, stepId: id }),
+  event('ingredient.added/1', {
+    batchId: id,
+    ingredientId: id.nullable(),
+    name: id,
+    amount: z.number('An amount is a number.').min(0, 'An amount cannot be below 0.').max(1_000_000).nullable(),
+    unit: z.enum(['g', 'mL', 'each']),
+    for: z.enum(ADDED_FOR),
+    allergens: label.nullable(),
+  }),
   event('batch.finished/1', { batchId: id, volumeOutL: volumeL }),
   event('hold.started/1', { batchId: id, placeId: id }),
   event('cooling.started/1', { batchId: id, placeId: id, ambientC: z.number().min(-40).max(40) }),

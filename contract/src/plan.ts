@@ -3,6 +3,7 @@ import type { DayPlan } from '@broth/core';
 import { z } from 'zod';
 import { calendarDate, storedEvent } from './event';
 import { lot, par } from './book';
+import { soup } from './soup';
 
 const id = z.string().max(200);
 const minute = z.int('A plan counts in whole minutes.');
@@ -70,6 +71,8 @@ export const dayView = z.object({
   lots: z.array(lot),
   plan: storedPlan.nullable(),
   events: z.array(storedEvent),
+  /** Versions of soups that batches of this day were made from, where the book has a newer one. */
+  earlierSoups: z.array(soup),
   /** Place of the newest event of the kitchen: the live stream goes on from here. */
   lastSeq: z.int(),
 });

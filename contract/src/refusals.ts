@@ -12,6 +12,40 @@ export const REFUSALS = {
   'kitchen.unknown': { status: 404, title: 'Unknown kitchen', detail: (facts: { id: string }) => `There is no kitchen "${facts.id}" here. Go back and pick one from the list.` },
   'day.invalid': { status: 400, title: 'Not a day', detail: (facts: { text: string }) => `"${facts.text}" is not a day. Write it as YYYY-MM-DD.` },
   'soup.unknown': { status: 404, title: 'Unknown soup', detail: (facts: { id: string }) => `There is no soup "${facts.id}" on this day's list. Add it to the book first.` },
+  'soup.versionUnknown': {
+    status: 404,
+    title: 'Unknown version',
+    detail: (facts: { id: string; version: number }) => `There is no version ${String(facts.version)} of "${facts.id}". Pick one from the list of versions.`,
+  },
+  'soup.conflict': {
+    status: 409,
+    title: 'Somebody else saved it',
+    detail: (facts: { version: number; by: string }) =>
+      `${facts.by} saved version ${String(facts.version)} while you were writing. Your draft is kept on this device. Look at what they changed, then save yours on top of it or take theirs.`,
+  },
+  'soup.nameTaken': {
+    status: 409,
+    title: 'That name is taken',
+    detail: (facts: { name: string }) => `There is a soup called "${facts.name}" in the book already. Give this one another name; nothing was saved, your draft is kept.`,
+  },
+  'soup.loop': {
+    status: 422,
+    title: 'It is made of itself',
+    detail: (facts: { path: string }) => `${facts.path}: that never ends. Take one of these lines out. Your draft is kept.`,
+  },
+  'soup.used': {
+    status: 409,
+    title: 'Other soups are made of it',
+    detail: (facts: { names: string }) => `${facts.names} is made with it. Take it out of there first, then out of the book.`,
+  },
+  'food.unknown': { status: 404, title: 'Not in the pantry', detail: (facts: { id: string }) => `There is nothing called "${facts.id}" in the pantry. Reload the pantry.` },
+  'pantry.unreadable': {
+    status: 422,
+    title: 'The list cannot be read',
+    detail: (facts: { first: string; more: number }) =>
+      `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more like it.` : ''} Nothing was changed. Put it right in the file and send it again.`,
+  },
+  'litres.invalid': { status: 400, title: 'Not litres', detail: () => 'Say how many litres the sheet is for: a number above 0 and up to 2000.' },
   'equipment.unknown': {
     status: 404,
     title: 'Unknown equipment',

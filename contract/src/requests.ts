@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { dayEvent, storedEvent } from './event';
 import { dayPlan } from './plan';
+import { food, soup } from './soup';
 
 /** The par as it is put; the message is what the cook reads beside the field. */
 export const putPar = z.object({
@@ -18,6 +19,21 @@ export function parsePar(typed: string): { readonly ok: true; readonly parL: num
 }
 
 export const postPlan = z.object({ by: z.string().min(1), /** The minute of the day the plan was made at. */ nowMin: z.int(), plan: dayPlan });
+const by = z.string().min(1);
+/** A new soup; the server gives it an id of its own when the one it brings is taken. */
+export const postSoup = z.object({ by, soup });
+/** The next version of a soup. `baseVersion` is the one it was written on: a newer one in the book means that somebody else saved in between. */
+export const putSoup = z.object({ by, baseVersion: z.int().min(1), soup });
+export const soupVersions = z.object({ versions: z.array(z.object({ version: z.int(), savedAt: z.int().nullable(), savedBy: z.string().nullable(), soup })) });
+/** What batches of a soup really took: minutes by step, litres of liquid and of soup out of each litre planned. Oldest first. */
+export const soupHistory = z.object({
+  stepTimes: z.record(z.string(), z.array(z.object({ volumeL: z.number(), minutes: z.number() }))),
+  liquidPerLitre: z.array(z.number()),
+  yieldShare: z.array(z.number()),
+});
+export type SoupHistory = z.infer<typeof soupHistory>;
+export const pantryAnswer = z.object({ pantry: z.array(food), changed: z.int() });
+
 export const putEquipment = z.object({ inUse: z.boolean() });
 export const postEvents = z.object({ events: z.array(dayEvent).min(1, 'Send at least one event.').max(500, 'Send at most 500 events at a time.') });
 

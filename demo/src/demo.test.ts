@@ -1,4 +1,4 @@
-import { PHASES, allergensOf, checkDayPlan, planDay } from '@broth/core';
+import { PHASES, SOUP_KG_PER_L, allergensOf, checkDayPlan, checkSoup, planDay, saltShareOf, variantOf } from '@broth/core';
 import { demo } from './index';
 
 const book = new Map(demo.soups.map((soup) => [soup.id, soup]));
@@ -20,18 +20,20 @@ describe('the demo can be cooked', () => {
     const wrong = demo.soups.filter((soup) => new Set(soup.steps.map((step) => step.id)).size !== soup.steps.length || soup.steps.some((step) => !PHASES.includes(step.phase)));
     expect(wrong).toEqual([]);
   });
-  test('what goes into a litre weighs about what comes out of it: boiling and trimming take some, nothing doubles it', () => {
-    const masses = demo.soups
-      .filter((soup) => soup.role === 'soup')
-      .map((soup) => [soup.id, soup.ingredients.reduce((sum, line) => sum + (line.perLitre?.unit === 'each' ? 0 : (line.perLitre?.amount ?? 0)), 0)] as const);
-    expect(masses.filter(([, gramsPerLitre]) => gramsPerLitre < 900 || gramsPerLitre > 1350)).toEqual([]);
+  test('the checks find nothing but the one label that nobody has read: yields as written, leeks washed, fish back after the blender', () => {
+    expect(demo.soups.flatMap((soup) => checkSoup(soup, book, demo.pantry).map((found) => [soup.id, found.code]))).toEqual([['sweetpotato', 'label.unread']]);
   });
-  test('salt is between 0.4 and 1 % (common practice 0.6 to 1, less with smoked fish)', () => {
-    const salts = demo.soups.filter((soup) => soup.role === 'soup').map((soup) => soup.ingredients.find((line) => line.name === 'Salt')?.perLitre?.amount ?? 0);
-    expect(salts.filter((grams) => grams < 4 || grams > 10)).toEqual([]);
+  test('salt with all that is salty is between 0.5 and 1 % (common practice 0.6 to 1, less with smoked fish)', () => {
+    const shares = demo.soups.filter((soup) => soup.role === 'soup').map((soup) => saltShareOf(soup, book, SOUP_KG_PER_L));
+    expect(shares.filter((share) => share < 0.005 || share > 0.01)).toEqual([]);
+  });
+  test('every variant can be made of its soup', () => {
+    expect(
+      demo.soups.flatMap((soup) => soup.variants.map((variant) => checkSoup(variantOf(soup, variant.id), book).filter((found) => found.code === 'line.nowhere').length)),
+    ).toEqual([0, 0]);
   });
   test('no boil-less soup is served hot, and the cold one is never heated', () => {
-    const heated = (id: string): boolean => book.get(id)?.steps.some((step) => step.heat === 'on') ?? false;
+    const heated = (id: string): boolean => book.get(id)?.steps.some((step) => step.heat !== 'off') ?? false;
     expect(demo.soups.filter((soup) => heated(soup.id) !== (soup.served === 'hot')).map((soup) => soup.id)).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 import { addDays } from '@broth/core';
-import type { CalendarDate, Lot, Par, Soup, Station } from '@broth/core';
+import type { CalendarDate, Food, Lot, Par, Soup, Station } from '@broth/core';
+import { pantry } from './pantry';
 import { soups } from './soups';
 import { station } from './station';
 
@@ -7,6 +8,7 @@ import { station } from './station';
 export interface Demo {
   readonly kitchen: { readonly id: string; readonly name: string; readonly place: string; readonly timeZone: string; readonly temperatureUnit: 'C' | 'F'; readonly invented: true };
   readonly soups: readonly Soup[];
+  readonly pantry: readonly Food[];
   readonly station: Station;
   readonly standingPars: readonly Par[];
   /** What stands in the walk-in and freezer when the demo day begins. */
@@ -16,6 +18,7 @@ export interface Demo {
 export const demo: Demo = {
   kitchen: { id: 'landing', name: 'Landing Kitchen', place: 'Saltmarsh Ferry Terminal', timeZone: 'America/New_York', temperatureUnit: 'F', invented: true },
   soups,
+  pantry,
   station,
   standingPars: [
     { soupId: 'barley', parL: 6, serviceId: 'early' },

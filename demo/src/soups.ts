@@ -1,33 +1,53 @@
-import type { Allergen, Ingredient, PerLitre, Soup } from '@broth/core';
-import { boil, empty, finish, jarBlend, prep, simmer, step, stickBlend, sweat } from './steps';
+import { HANDBOOK, USUAL_SCHOOLS, foodFacts, makeLine, makeSoup, makeStep, matchFood } from '@broth/core';
+import type { Amount, Ingredient, PrepAct, Schools, Soup } from '@broth/core';
+import { boil, empty, finish, jarBlend, minutes, prep, simmer, stickBlend, sweat } from './steps';
 
-/** One line: what, how much a litre of finished soup, where it goes in. Invented, worked out to be cookable. */
-function line(name: string, perLitre: PerLitre, stepId: string, allergens: readonly Allergen[] | 'unknown' = [], cut: string | null = null): Ingredient {
-  return { id: name.toLowerCase().replaceAll(/[^a-z]+/g, '-'), name, cut, perLitre, allergens, componentId: null, stepId };
+/** Cards are written for so many litres; the lines below give what one litre takes. */
+const MAKES_L = 10;
+const perTen = (perLitre: number): number => Number((perLitre * MAKES_L).toFixed(3));
+const g = (perLitre: number): Amount => ({ low: perTen(perLitre), high: perTen(perLitre), unit: 'g' });
+const mL = (perLitre: number): Amount => ({ low: perTen(perLitre), high: perTen(perLitre), unit: 'mL' });
+
+const ACTS: readonly (readonly [RegExp, PrepAct])[] = [
+  [/wash/, 'wash'],
+  [/peel/, 'peel'],
+  [/seeded/, 'seed'],
+  [/rinse/, 'rinse'],
+  [/rested/, 'rest'],
+];
+
+/** One line: what, how much, where it goes in, how it is cut. Invented, worked out to be cookable; the handbook knows its yield and label. */
+function line(name: string, amount: Amount, stepId: string, cut: string | null = null, some: Partial<Ingredient> = {}): Ingredient {
+  const food = matchFood(name, HANDBOOK);
+  const acts = ACTS.filter(([word]) => word.test(cut ?? '')).map(([, act]) => act);
+  const staged = food?.part === 'salt' || food?.id === 'spiceblend' ? ({ scaling: 'staged' } as const) : {};
+  return makeLine({ ...(food === null ? {} : foodFacts(food)), ...staged, id: name.toLowerCase().replaceAll(/[^a-z]+/g, '-'), name, amount, stepId, cut, acts, ...some });
 }
-const g = (amount: number): PerLitre => ({ amount, unit: 'g' });
-const mL = (amount: number): PerLitre => ({ amount, unit: 'mL' });
 
-function component(name: string, componentId: string, perLitre: PerLitre, stepId: string): Ingredient {
-  return { id: componentId, name, cut: null, perLitre, allergens: [], componentId, stepId };
+function component(name: string, componentId: string, amount: Amount, stepId: string): Ingredient {
+  return makeLine({ id: componentId, name, amount, stepId, componentId, part: componentId.endsWith('stock') ? 'liquid' : 'main', gPerMl: 1 });
 }
 const vegetableStock = (perLitreMl: number): Ingredient => component('Vegetable stock', 'vegstock', mL(perLitreMl), 'boil');
 
-type Some = Pick<Soup, 'id' | 'name' | 'shortName' | 'toneHex' | 'ingredients' | 'steps'> & Partial<Soup>;
-const soup = (some: Some): Soup => ({ version: 1, role: 'soup', served: 'hot', portionMl: 300, ...some });
+type Some = Pick<Soup, 'id' | 'name' | 'shortName' | 'toneHex' | 'ingredients' | 'steps'> & Partial<Omit<Soup, 'schools'>> & { readonly schools?: Partial<Schools> };
+const soup = ({ schools, ...some }: Some): Soup =>
+  makeSoup({ makesL: MAKES_L, salesPrice: some.role === 'component' ? null : 5.5, ...some, schools: { ...USUAL_SCHOOLS, ...schools } });
 
 const celeriac = soup({
   id: 'celeriac',
+  texture: 'coating',
+  schools: { liquid: 'below', cream: 'offHeat', thickener: 'puree', onion: 'pale', texture: 'full' },
+  variants: [{ id: 'bacon', name: 'with crisp bacon', blendShare: 1, adds: [line('Bacon', g(12), 'finish', 'crisp lardons', { whole: true })], leavesOut: [] }],
   name: 'Celeriac and apple velouté',
   shortName: 'Celeriac',
   toneHex: '#C9AE6B',
   ingredients: [
-    line('Celeriac', g(380), 'prep', ['celery'], 'any, even'),
-    line('Cooking apple', g(110), 'prep', [], 'any'),
-    line('Onion', g(90), 'prep', [], 'thin'),
-    line('Butter', g(20), 'sweat', ['milk']),
-    vegetableStock(550),
-    line('Double cream', mL(60), 'finish', ['milk']),
+    line('Celeriac', g(340), 'prep', 'any, even'),
+    line('Cooking apple', g(90), 'prep', 'any'),
+    line('Onion', g(80), 'prep', 'thin'),
+    line('Butter', g(20), 'sweat'),
+    vegetableStock(500),
+    line('Double cream', mL(60), 'finish'),
     line('Salt', g(7), 'finish'),
     line('Nutmeg', g(0.3), 'finish'),
   ],
@@ -44,14 +64,17 @@ const celeriac = soup({
 
 const lentil = soup({
   id: 'lentil',
+  texture: 'coating',
+  schools: { thickener: 'mash', onion: 'caramelised', texture: 'half' },
+  variants: [{ id: 'smooth', name: 'smooth, with yoghurt', blendShare: 1, adds: [line('Plain yoghurt', g(25), 'finish')], leavesOut: [] }],
   name: 'Red lentil and roast carrot',
   shortName: 'Lentil',
   toneHex: '#D1703A',
   ingredients: [
-    line('Red lentils', g(150), 'prep', [], 'rinsed until clear'),
+    line('Red lentils', g(140), 'prep', 'rinsed until clear'),
     component('Caramelised onion', 'sweetonion', g(60), 'sweat'),
-    component('Roast carrot', 'roastcarrot', g(260), 'boil'),
-    vegetableStock(700),
+    component('Roast carrot', 'roastcarrot', g(220), 'boil'),
+    vegetableStock(650),
     line('Sunflower oil', mL(10), 'sweat'),
     line('Ground cumin', g(2), 'sweat'),
     line('Lemon juice', mL(12), 'finish'),
@@ -62,7 +85,7 @@ const lentil = soup({
     sweat('Warm the onion in oil, then the cumin', 6, 'Ground spice wants a minute or two in fat, not three.'),
     boil('Lentils, carrot, stock in; to the boil, skim'),
     simmer(22, 'A spatula crushes a lentil', 'Half-cooked lentils thicken later, in the well.'),
-    stickBlend('Blend about half with the immersion blender', 'Creamy with pieces', 0.3),
+    stickBlend('Blend about half with the immersion blender', 'Creamy with pieces', 0.3, 0.5),
     finish('Lemon last, salt in steps', 5, 'Acid stops lentils softening, so it waits until they are done.'),
     empty('Into the well'),
   ],
@@ -70,18 +93,20 @@ const lentil = soup({
 
 const chowder = soup({
   id: 'chowder',
+  texture: 'coating',
+  schools: { cream: 'withStock', thickener: 'flour', texture: 'pulses', vegetables: 'staged' },
   name: 'Smoked haddock and sweetcorn chowder',
   shortName: 'Chowder',
   toneHex: '#DBA526',
   ingredients: [
-    line('Potato', g(220), 'prep', [], '1 cm dice, under water'),
-    line('Leek', g(90), 'prep', [], 'thin, washed twice'),
-    line('Butter', g(18), 'sweat', ['milk']),
-    line('Plain flour', g(16), 'sweat', ['wheat', 'gluten']),
-    component('Fish stock', 'fishstock', mL(420), 'boil'),
-    line('Whole milk', mL(260), 'boil', ['milk']),
-    line('Smoked haddock', g(160), 'pieces', ['fish'], 'large flakes, kept aside'),
-    line('Sweetcorn', g(100), 'pieces', [], 'kept aside'),
+    line('Potato', g(190), 'prep', '1 cm dice, under water'),
+    line('Leek', g(80), 'prep', 'thin, washed twice'),
+    line('Butter', g(18), 'sweat'),
+    line('Plain flour', g(16), 'sweat'),
+    component('Fish stock', 'fishstock', mL(360), 'boil'),
+    line('Whole milk', mL(230), 'boil'),
+    line('Smoked haddock', g(150), 'prep', 'large flakes', { whole: true, returnsAtStepId: 'pieces' }),
+    line('Sweetcorn', g(90), 'prep', null, { whole: true, returnsAtStepId: 'pieces' }),
     line('Salt', g(4), 'finish'),
     line('White pepper', g(0.4), 'finish'),
   ],
@@ -90,14 +115,14 @@ const chowder = soup({
     sweat('Sweat leek in butter, flour over it', 9, 'The flour looks dry and gummy, as it should.'),
     boil('Stock and milk in by thirds; to the boil'),
     simmer(15, 'Potato just tender', 'Flour only thickens once it has truly boiled.'),
-    stickBlend('Pulse a third of the pot', 'Thick, with pieces', 0.15),
-    step({
+    stickBlend('Pulse a third of the pot', 'Thick, with pieces', 0.15, 0.33),
+    makeStep({
       id: 'pieces',
       phase: 'finish',
       name: 'Fish and corn back in, simmer gently',
       why: 'They go in after the blender: no blending after this.',
-      heat: 'on',
-      duration: { fixedMin: 6, perLitreMin: 0.1 },
+      heat: 'low',
+      duration: minutes(6, 0.1),
       maxWaitMin: 10,
       check: '145 °F (63 °C) in the thickest piece for 15 s',
       caution: 'From here on nothing is blended.',
@@ -110,18 +135,19 @@ const chowder = soup({
 
 const bean = soup({
   id: 'bean',
+  schools: { liquid: 'cover', onion: 'pale', garlic: 'lastMinute' },
   name: 'White bean and kale',
   shortName: 'Bean',
   toneHex: '#7A9E5B',
   ingredients: [
-    line('White beans, cooked', g(300), 'boil'),
-    line('Kale', g(90), 'kale', [], 'ribbons'),
-    line('Carrot', g(70), 'prep', [], 'small dice'),
-    line('Celery', g(50), 'prep', ['celery'], 'small dice'),
-    line('Onion', g(70), 'prep', [], 'small dice'),
-    line('Garlic', g(6), 'prep', [], 'chopped, rested 10 min'),
+    line('White beans, cooked', g(260), 'boil'),
+    line('Kale', g(80), 'kale', 'washed, ribbons'),
+    line('Carrot', g(60), 'prep', 'small dice'),
+    line('Celery', g(50), 'prep', 'small dice'),
+    line('Onion', g(60), 'prep', 'small dice'),
+    line('Garlic', g(6), 'prep', 'chopped, rested 10 min'),
     line('Olive oil', mL(15), 'sweat'),
-    vegetableStock(620),
+    vegetableStock(590),
     line('Rosemary', g(1), 'boil'),
     line('Salt', g(7), 'finish'),
   ],
@@ -130,13 +156,14 @@ const bean = soup({
     sweat('Sweat onion, carrot, celery; garlic last', 12, 'Garlic burns almost at once.'),
     boil('Beans, rosemary, stock in; to the boil'),
     simmer(25, 'Beans creamy inside', 'The broth takes its body from the beans.'),
-    step({
+    makeStep({
       id: 'kale',
       phase: 'finish',
       name: 'Kale in, lid off',
+      lid: 'off',
       why: 'Lid off keeps it green.',
-      heat: 'on',
-      duration: { fixedMin: 6, perLitreMin: 0 },
+      heat: 'low',
+      duration: minutes(6),
       maxWaitMin: 10,
       check: 'Tender, still green',
     }),
@@ -147,17 +174,19 @@ const bean = soup({
 
 const beetroot = soup({
   id: 'beetroot',
+  texture: 'coating',
+  schools: { liquid: 'cover', cream: 'offHeat', thickener: 'puree', texture: 'full' },
   name: 'Beetroot with soured cream',
   shortName: 'Beetroot',
   toneHex: '#9B2C57',
   ingredients: [
-    line('Beetroot', g(420), 'prep', [], '1 cm dice'),
-    line('Onion', g(80), 'prep', [], 'thin'),
-    line('Cooking apple', g(40), 'prep', [], 'any'),
+    line('Beetroot', g(390), 'prep', '1 cm dice'),
+    line('Onion', g(80), 'prep', 'thin'),
+    line('Cooking apple', g(40), 'prep', 'any'),
     line('Sunflower oil', mL(12), 'sweat'),
-    vegetableStock(560),
-    line('Red wine vinegar', mL(10), 'finish', ['sulphites']),
-    line('Soured cream', mL(45), 'finish', ['milk']),
+    vegetableStock(530),
+    line('Red wine vinegar', mL(10), 'finish'),
+    line('Soured cream', mL(45), 'finish'),
     line('Salt', g(7), 'finish'),
   ],
   steps: [
@@ -173,19 +202,21 @@ const beetroot = soup({
 
 const sweetPotato = soup({
   id: 'sweetpotato',
+  texture: 'coating',
+  schools: { thickener: 'puree', onion: 'pale', garlic: 'together', texture: 'full' },
   name: 'Sweet potato and peanut',
   shortName: 'Sweet potato',
   toneHex: '#D9792B',
   ingredients: [
-    line('Sweet potato', g(360), 'prep', [], '2 cm'),
-    line('Onion', g(80), 'prep', [], 'thin'),
-    line('Ginger', g(8), 'prep', [], 'grated'),
-    line('Garlic', g(5), 'prep', [], 'chopped, rested 10 min'),
+    line('Sweet potato', g(320), 'prep', '2 cm'),
+    line('Onion', g(80), 'prep', 'thin'),
+    line('Ginger', g(8), 'prep', 'grated'),
+    line('Garlic', g(5), 'prep', 'chopped, rested 10 min'),
     line('Sunflower oil', mL(12), 'sweat'),
-    line('Smoked spice blend', g(3), 'sweat', 'unknown'),
+    line('Smoked spice blend', g(3), 'sweat', null, { allergens: 'unknown' }),
     line('Tinned tomato', g(120), 'boil'),
-    line('Peanut butter', g(60), 'boil', ['peanut']),
-    vegetableStock(520),
+    line('Peanut butter', g(60), 'boil'),
+    vegetableStock(490),
     line('Lime juice', mL(10), 'finish'),
     line('Salt', g(7), 'finish'),
   ],
@@ -202,48 +233,50 @@ const sweetPotato = soup({
 
 const cucumber = soup({
   id: 'cucumber',
+  texture: 'light',
+  schools: { cream: 'none', texture: 'half', measuring: 'byEye' },
   name: 'Chilled cucumber and yoghurt',
   shortName: 'Cucumber',
   toneHex: '#8DBB8F',
   served: 'cold',
   portionMl: 200,
   ingredients: [
-    line('Cucumber', g(560), 'prep', [], 'peeled, seeded'),
-    line('Plain yoghurt', g(400), 'mix', ['milk']),
-    line('Garlic', g(4), 'prep', [], 'crushed'),
-    line('Mint', g(6), 'prep', [], 'leaves'),
-    line('Dill', g(4), 'prep', [], 'fronds'),
+    line('Cucumber', g(560), 'prep', 'peeled, seeded'),
+    line('Plain yoghurt', g(400), 'mix'),
+    line('Garlic', g(4), 'prep', 'crushed'),
+    line('Mint', g(6), 'prep', 'leaves'),
+    line('Dill', g(4), 'prep', 'fronds'),
     line('Olive oil', mL(15), 'mix'),
     line('Salt', g(6), 'mix'),
   ],
   steps: [
     prep('Peel, seed and chill the cucumber; pick herbs', 1.4, 'Start cold to stay cold: everything from the walk-in.'),
-    step({
+    makeStep({
       id: 'blend',
       phase: 'blend',
       name: 'Blend cucumber and herbs in the jar',
       why: 'Cold fills do not swell.',
       place: { kind: 'blender', tool: 'jar' },
-      duration: { fixedMin: 2, perLitreMin: 0 },
+      duration: minutes(2),
       maxWaitMin: 15,
       check: 'No strings',
     }),
-    step({
+    makeStep({
       id: 'mix',
       phase: 'finish',
       name: 'Fold in yoghurt, oil, salt in the pot',
       why: 'Yoghurt thins if it is blended.',
-      duration: { fixedMin: 5, perLitreMin: 0.2 },
+      duration: minutes(5, 0.2),
       maxWaitMin: 5,
       check: 'Taste cold: cold dulls salt',
     }),
-    step({
+    makeStep({
       id: 'chill',
       phase: 'cool',
       name: 'Chill in the pot, standing in ice',
       why: 'Made from ingredients at room temperature it has four hours to 41 °F (5 °C); ours start cold.',
       attention: 'none',
-      duration: { fixedMin: 30, perLitreMin: 1 },
+      duration: minutes(30, 1),
       check: '41 °F (5 °C) or below',
       caution: 'Never hot: keep it at 41 °F (5 °C) or below from now on.',
     }),
@@ -257,13 +290,13 @@ const barley = soup({
   shortName: 'Barley',
   toneHex: '#A98155',
   ingredients: [
-    line('Pearl barley', g(60), 'boil', ['gluten'], 'rinsed'),
-    line('Carrot', g(90), 'prep', [], 'small dice'),
-    line('Swede', g(90), 'prep', [], 'small dice'),
-    line('Leek', g(60), 'prep', [], 'thin, washed twice'),
+    line('Pearl barley', g(60), 'boil', 'rinsed'),
+    line('Carrot', g(90), 'prep', 'small dice'),
+    line('Swede', g(90), 'prep', 'small dice'),
+    line('Leek', g(60), 'prep', 'thin, washed twice'),
     vegetableStock(800),
     line('Thyme', g(1), 'boil'),
-    line('Parsley', g(6), 'finish', [], 'chopped'),
+    line('Parsley', g(6), 'finish', 'washed, chopped'),
     line('Salt', g(7), 'finish'),
   ],
   steps: [
@@ -283,12 +316,12 @@ const vegstock = soup({
   role: 'component',
   toneHex: '#8C9A5B',
   ingredients: [
-    line('Onion', g(120), 'prep', [], 'rough'),
-    line('Carrot', g(100), 'prep', [], 'rough'),
-    line('Celery', g(60), 'prep', ['celery'], 'rough'),
-    line('Leek tops', g(60), 'prep', [], 'washed twice'),
+    line('Onion', g(120), 'prep', 'rough', { removed: true }),
+    line('Carrot', g(100), 'prep', 'rough', { removed: true }),
+    line('Celery', g(60), 'prep', 'rough', { removed: true }),
+    line('Leek tops', g(60), 'prep', 'washed twice', { removed: true }),
     line('Water', mL(1100), 'boil'),
-    line('Bay and peppercorn', g(1), 'boil'),
+    line('Bay and peppercorn', g(1), 'boil', null, { removed: true }),
   ],
   steps: [
     prep('Wash and rough-cut the vegetables', 0.4, 'They are strained out: speed over looks.'),
@@ -305,9 +338,9 @@ const fishstock = soup({
   role: 'component',
   toneHex: '#8FA9B8',
   ingredients: [
-    line('White fish trimmings', g(300), 'prep', ['fish'], 'rinsed, no gills'),
-    line('Onion', g(80), 'prep', [], 'thin'),
-    line('Fennel', g(50), 'prep', [], 'thin'),
+    line('White fish trimmings', g(300), 'prep', 'rinsed, no gills', { removed: true }),
+    line('Onion', g(80), 'prep', 'thin', { removed: true }),
+    line('Fennel', g(50), 'prep', 'thin', { removed: true }),
     line('Water', mL(1050), 'boil'),
   ],
   steps: [
@@ -324,17 +357,17 @@ const sweetonion = soup({
   shortName: 'Sweet onion',
   role: 'component',
   toneHex: '#8A5A2B',
-  ingredients: [line('Onion', g(2800), 'prep', [], 'thin'), line('Sunflower oil', mL(60), 'sweat'), line('Salt', g(8), 'sweat')],
+  ingredients: [line('Onion', g(2800), 'prep', 'thin'), line('Sunflower oil', mL(60), 'sweat'), line('Salt', g(8), 'sweat')],
   steps: [
     prep('Slice onions thin', 5, 'Thin and even browns together.'),
-    step({
+    makeStep({
       id: 'sweat',
       phase: 'sweat',
       name: 'Caramelise low, stir every 5 min',
       why: 'Sugar browns slowly; high heat only burns it.',
-      heat: 'on',
+      heat: 'low',
       attention: 'looks',
-      duration: { fixedMin: 42, perLitreMin: 1 },
+      duration: minutes(42, 1),
       lookEveryMin: 5,
       maxWaitMin: 10,
       check: 'Brown and sweet',
@@ -349,18 +382,18 @@ const roastcarrot = soup({
   shortName: 'Roast carrot',
   role: 'component',
   toneHex: '#DE8A3A',
-  ingredients: [line('Carrot', g(1250), 'prep', [], '2 cm'), line('Sunflower oil', mL(40), 'prep'), line('Salt', g(5), 'prep')],
+  ingredients: [line('Carrot', g(1250), 'prep', '2 cm'), line('Sunflower oil', mL(40), 'prep'), line('Salt', g(5), 'prep')],
   steps: [
     prep('Wash and cut carrots; oil and salt', 2, 'Even pieces colour together.'),
-    step({
+    makeStep({
       id: 'roast',
       phase: 'roast',
       name: 'Roast at 220 °C (425 °F)',
       why: 'Edges that brown carry the flavour of the soup.',
-      place: { kind: 'oven' },
+      place: { kind: 'oven', temperatureC: 220 },
       attention: 'none',
-      heat: 'on',
-      duration: { fixedMin: 40, perLitreMin: 0 },
+      heat: 'high',
+      duration: minutes(40, 0, 5),
       lookEveryMin: 20,
       maxWaitMin: 60,
       check: 'A fork slides out',

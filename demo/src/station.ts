@@ -5,9 +5,9 @@ const hour = (hours: number, minutes = 0): number => hours * 60 + minutes;
 /** The Landing Kitchen: its kettles, blenders, places to cool and hold, hands and sailings. Invented. */
 export const station: Station = {
   equipment: [
-    { kind: 'vessel', id: 'kettle1', name: 'Kettle 1', capacityL: 30, minFillL: 8, workingMaxL: 25, inUse: true },
-    { kind: 'vessel', id: 'kettle2', name: 'Kettle 2', capacityL: 20, minFillL: 5, workingMaxL: 17, inUse: true },
-    { kind: 'vessel', id: 'pot', name: 'Pot', capacityL: 12, minFillL: 2, workingMaxL: 10, inUse: true },
+    { kind: 'vessel', id: 'kettle1', name: 'Kettle 1', capacityL: 30, minFillL: 8, workingMaxL: 25, powerKw: 12, efficiency: 0.75, diameterCm: 38, inUse: true },
+    { kind: 'vessel', id: 'kettle2', name: 'Kettle 2', capacityL: 20, minFillL: 5, workingMaxL: 17, powerKw: 9, efficiency: 0.75, diameterCm: 32, inUse: true },
+    { kind: 'vessel', id: 'pot', name: 'Pot', capacityL: 12, minFillL: 2, workingMaxL: 10, powerKw: 5, efficiency: 0.45, diameterCm: 26, inUse: true },
     { kind: 'jar', id: 'jar', name: 'Jar blender', capacityL: 2, hotFillL: 1.2, cycleMin: 2.5, inUse: true },
     { kind: 'immersion', id: 'immersion', name: 'Immersion blender', inUse: true },
     { kind: 'oven', id: 'oven', name: 'Oven', trays: 4, inUse: true },

@@ -15,6 +15,8 @@ import { eventRoutes } from './routes/events';
 import { VERSION, healthRoute } from './routes/health';
 import { kitchenRoutes } from './routes/kitchen';
 import { liveRoute } from './routes/live';
+import { pantryRoutes } from './routes/pantry';
+import { soupRoutes } from './routes/soups';
 
 const A_YEAR = 'public, max-age=31536000, immutable';
 
@@ -48,7 +50,7 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
   await app.register(
     (instance, _options, done) => {
       const api = instance.withTypeProvider<ZodTypeProvider>();
-      for (const routes of [healthRoute, kitchenRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes]) routes(api, context);
+      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes]) routes(api, context);
       done();
     },
     { prefix: '/api' },

@@ -1,45 +1,27 @@
-import { addMinutes, coolingVerdict, foldDay, needFor, planDay, usFdaFoodCode2022 } from '@broth/core';
+import { words } from '@broth/contract';
+import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, planDay, usFdaFoodCode2022 } from '@broth/core';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
 import { hasSlipped } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
-import { amountText, countdown, doneEvents, startEvents } from './now/TaskCard';
+import { countdown, doneEvents, startEvents } from './now/TaskCard';
 import { dipstick } from './par/dipstickGeometry';
 
 const T0 = 1_764_000_000_000;
-const step = (id: string, some: Partial<Step> = {}): Step => ({
-  id,
-  phase: 'simmer',
-  name: id,
-  place: { kind: 'vessel' },
-  attention: 'looks',
-  duration: { fixedMin: 20, perLitreMin: 0 },
-  heat: 'on',
-  maxWaitMin: 10,
-  lookEveryMin: null,
-  check: null,
-  caution: null,
-  why: '',
-  irreversible: false,
-  ...some,
-});
-const soup: Soup = {
+const step = (id: string, some: Partial<Step> = {}): Step =>
+  makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10, ...some });
+const soup: Soup = makeSoup({
   id: 'beet',
   version: 2,
   name: 'Beet',
-  shortName: 'Beet',
-  role: 'soup',
-  served: 'hot',
   toneHex: '#9B2C57',
-  portionMl: 300,
-  ingredients: [],
   steps: [
     step('prep', { place: { kind: 'bench' }, phase: 'prep', maxWaitMin: 240 }),
     step('simmer'),
     step('blend', { place: { kind: 'blender', tool: 'jar' }, phase: 'blend' }),
     step('empty', { phase: 'hold', maxWaitMin: null }),
   ],
-};
+});
 const station: Station = {
   equipment: [
     { kind: 'vessel', id: 'k1', name: 'Kettle 1', capacityL: 30, minFillL: 5, workingMaxL: 25, inUse: true },
@@ -165,6 +147,7 @@ describe('taps on Now', () => {
     return {
       batchId: B,
       soupId: 'beet',
+    soupVersion: 2,
       batchName: 'Beet 1',
       volumeL: 12,
       vesselId: 'k1',
@@ -207,6 +190,6 @@ describe('taps on Now', () => {
     [7700, 'mL', '7.7 L'],
     [4.5, 'g', '4.5 g'],
   ] as const)('%d %s is %p', (amount, unit, text) => {
-    expect(amountText(amount, unit)).toBe(text);
+    expect(words.amountText(amount, unit)).toBe(text);
   });
 });

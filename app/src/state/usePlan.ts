@@ -22,6 +22,7 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     date: view.date,
     nowMin,
     soups: book.soups,
+    earlierSoups: view.earlierSoups,
     station: book.station,
     pars: view.pars,
     lots: view.lots,
@@ -51,7 +52,7 @@ export function usePlanner(): void {
   const key =
     day === null
       ? null
-      : JSON.stringify([day.view.date, day.view.pars, day.view.lots, day.book.station, startedBatches(day.state, day.view.midnight), Math.floor((nowMin ?? 0) / 5)]);
+      : JSON.stringify([day.view.date, day.view.pars, day.view.lots, day.book.station, day.book.soups.map((soup) => [soup.id, soup.version]), startedBatches(day.state, day.view.midnight), Math.floor((nowMin ?? 0) / 5)]);
   useEffect(() => {
     if (day === null || nowMin === null) return;
     ticket.current += 1;

@@ -1,5 +1,4 @@
 import type {
-  Allergen,
   CoolingForecast,
   CoolingVerdict,
   CorrectiveAction,
@@ -13,6 +12,10 @@ import type {
   VerdictKind,
 } from '@broth/core';
 import { limitIn } from '@broth/core';
+import { degrees, duration, list, litres, number } from './numbers';
+
+export * from './numbers';
+export * from './soup';
 
 /** Every sentence the program says about what core found, once. A second language is a second file of the same shape. */
 
@@ -33,24 +36,6 @@ export const PHASE: Readonly<Record<Phase, string>> = {
 };
 
 export const PURPOSE: Readonly<Record<Purpose, string>> = { cool: 'Cooling', hotHold: 'Hot hold', coldHold: 'Cold hold', reheat: 'Reheat' };
-
-export const ALLERGEN: Readonly<Record<Allergen, string>> = {
-  celery: 'celery',
-  crustacean: 'crustaceans',
-  egg: 'egg',
-  fish: 'fish',
-  gluten: 'gluten',
-  lupin: 'lupin',
-  milk: 'milk',
-  mollusc: 'molluscs',
-  mustard: 'mustard',
-  peanut: 'peanut',
-  sesame: 'sesame',
-  soy: 'soy',
-  sulphites: 'sulphites',
-  treeNut: 'tree nuts',
-  wheat: 'wheat',
-};
 
 /** The word that stands with a state's mark, so that it never depends on colour. */
 export const VERDICT: Readonly<Record<VerdictKind, string>> = {
@@ -73,37 +58,11 @@ export const ACTION: Readonly<Record<CorrectiveAction, { readonly name: string; 
 
 export const AUTHORITY = 'Limits from the FDA Food Code 2022, a model code. Your local code and its licensed authority decide.';
 
-const DIGITS = { minimumFractionDigits: 0, maximumFractionDigits: 1, useGrouping: false };
-/** `14` and `14.5`, never `14.0`. */
-export function number(value: number): string {
-  return new Intl.NumberFormat('en', DIGITS).format(value);
-}
-export function litres(volumeL: number): string {
-  return `${number(volumeL)} L`;
-}
-export function degrees(value: number, unit: TemperatureUnit): string {
-  return `${number(value)} °${unit}`;
-}
 /** Both figures as the source prints them, the kitchen's own first: `70 °F (21 °C)`. */
 export function limit(given: TemperatureLimit, unit: TemperatureUnit): string {
   const other = unit === 'F' ? 'C' : 'F';
   return `${degrees(limitIn(given, unit), unit)} (${degrees(limitIn(given, other), other)})`;
 }
-/** `8:05`, minutes after midnight; a time on the next day says so. */
-export function clock(minute: number): string {
-  const inDay = ((minute % 1440) + 1440) % 1440;
-  const text = `${String(Math.floor(inDay / 60))}:${String(Math.floor(inDay % 60)).padStart(2, '0')}`;
-  return minute >= 1440 ? `${text} next day` : text;
-}
-/** `45 min`, `1 h 05`. */
-export function duration(durationMin: number): string {
-  const whole = Math.round(Math.abs(durationMin));
-  return whole < 60 ? `${String(whole)} min` : `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, '0')}`;
-}
-export function list(items: readonly string[]): string {
-  return new Intl.ListFormat('en', { type: 'conjunction' }).format(items);
-}
-
 export interface Names {
   readonly soup: (id: string) => string;
   readonly step: (soupId: string, stepId: string) => string;

@@ -9,6 +9,10 @@ export interface Vessel {
   readonly minFillL: number;
   /** Above this there is no head-room to boil, stir and blend. */
   readonly workingMaxL: number;
+  /** Heating power, the share of it that reaches the food, and the width inside; missing = nobody has looked. */
+  readonly powerKw?: number | undefined;
+  readonly efficiency?: number | undefined;
+  readonly diameterCm?: number | undefined;
   readonly inUse: boolean;
 }
 

@@ -1,38 +1,15 @@
 import fc from 'fast-check';
 import { addMinutes } from '../quantity/index';
 import { usFdaFoodCode2022 } from '../safety/index';
+import { makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { dueReadings, foldDay, heatOffAt, judgeBatch, startedBatches, tasks } from './index';
 import type { BatchRecord, DayEvent } from './index';
 
 const T0 = 1_764_000_000_000;
-const step = (id: string, heat: 'on' | 'off' = 'on'): Step => ({
-  id,
-  phase: 'simmer',
-  name: id,
-  place: { kind: 'vessel' },
-  attention: 'looks',
-  duration: { fixedMin: 20, perLitreMin: 0 },
-  heat,
-  maxWaitMin: null,
-  lookEveryMin: null,
-  check: null,
-  caution: null,
-  why: '',
-  irreversible: false,
-});
-const lentil: Soup = {
-  id: 'lentil',
-  version: 1,
-  name: 'Lentil',
-  shortName: 'Lentil',
-  role: 'soup',
-  served: 'hot',
-  toneHex: '#000000',
-  portionMl: 300,
-  ingredients: [],
-  steps: [step('boil'), step('simmer'), step('empty', 'off')],
-};
+const step = (id: string, heat: Step['heat'] = 'low'): Step =>
+  makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat });
+const lentil: Soup = makeSoup({ id: 'lentil', name: 'Lentil', steps: [step('boil'), step('simmer'), step('empty', 'off')] });
 const book = new Map([[lentil.id, lentil]]);
 const B = '2026-11-25.lentil.1';
 let count = 0;

@@ -1,4 +1,5 @@
 import type { CalendarDate, Instant, Reading } from '../quantity/index';
+import type { Label } from '../food/index';
 import type { CorrectiveAction } from '../safety/index';
 
 /** What a temperature was taken for. */
@@ -32,6 +33,26 @@ export type BatchStarted = Envelope<
 >;
 export type StepStarted = Envelope<'step.started/1', { readonly batchId: string; readonly stepId: string }>;
 export type StepDone = Envelope<'step.done/1', { readonly batchId: string; readonly stepId: string }>;
+/** Why something went into the pot: as the card says, or to put it right. */
+export const ADDED_FOR = ['card', 'liquid', 'salt', 'thicken', 'thin', 'swap', 'other'] as const;
+/**
+ * Something went in: a tick on the sheet, or more of it. `ingredientId` is the card's line; null for what the card does not have. The ledger of a batch, and
+ * what its label follows.
+ */
+export type IngredientAdded = Envelope<
+  'ingredient.added/1',
+  {
+    readonly batchId: string;
+    readonly ingredientId: string | null;
+    readonly name: string;
+    /** null = by eye. */
+    readonly amount: number | null;
+    readonly unit: 'g' | 'mL' | 'each';
+    readonly for: (typeof ADDED_FOR)[number];
+    /** Of what the card does not have; null = the line's own. */
+    readonly allergens: Label | null;
+  }
+>;
 export type BatchFinished = Envelope<'batch.finished/1', { readonly batchId: string; readonly volumeOutL: number }>;
 export type HoldStarted = Envelope<'hold.started/1', { readonly batchId: string; readonly placeId: string }>;
 export type CoolingStarted = Envelope<'cooling.started/1', { readonly batchId: string; readonly placeId: string; readonly ambientC: number }>;
@@ -57,4 +78,15 @@ export type CorrectiveTaken = Envelope<
 export type EventVoided = Envelope<'event.voided/1', { readonly eventId: string; readonly reason: string }>;
 
 export type DayEvent =
-  BatchStarted | StepStarted | StepDone | BatchFinished | HoldStarted | CoolingStarted | ColdStored | ReheatStarted | ReadingTaken | CorrectiveTaken | EventVoided;
+  | BatchStarted
+  | StepStarted
+  | StepDone
+  | IngredientAdded
+  | BatchFinished
+  | HoldStarted
+  | CoolingStarted
+  | ColdStored
+  | ReheatStarted
+  | ReadingTaken
+  | CorrectiveTaken
+  | EventVoided;

@@ -1,6 +1,6 @@
 import type { Instant, Reading } from '../quantity/index';
 import type { CorrectiveAction } from '../safety/index';
-import type { BatchStarted, DayEvent, Purpose } from './event';
+import type { BatchStarted, DayEvent, IngredientAdded, Purpose } from './event';
 
 /** Where a batch is. A state that cannot be cannot be written. */
 export type Stage =
@@ -39,6 +39,9 @@ export interface CorrectiveRecord {
   readonly volumeL: number | null;
 }
 
+/** Something that went into the pot, as it was entered. */
+export type AdditionRecord = Omit<IngredientAdded['data'], 'batchId'> & { readonly eventId: string; readonly at: Instant; readonly by: string };
+
 /** One way of cooling, from when it began: a new place is a new segment with its own ambient. */
 export interface CoolingSegment {
   readonly since: Instant;
@@ -57,6 +60,7 @@ export interface BatchRecord {
   readonly startedAt: Instant;
   readonly startedBy: string;
   readonly steps: Readonly<Record<string, StepRecord>>;
+  readonly additions: readonly AdditionRecord[];
   readonly finishedAt: Instant | null;
   readonly volumeOutL: number | null;
   readonly stage: Stage;
@@ -82,6 +86,7 @@ function begin(event: BatchStarted): Draft {
     startedAt: event.at,
     startedBy: event.by,
     steps: {},
+    additions: [],
     finishedAt: null,
     volumeOutL: null,
     stage: { kind: 'cooking' },
@@ -107,6 +112,11 @@ function applyTo(batch: Draft, event: Exclude<DayEvent, { kind: 'batch.started/1
     case 'step.done/1': {
       const known = batch.steps[event.data.stepId];
       if (known?.doneAt === undefined || known.doneAt === null) batch.steps = { ...batch.steps, [event.data.stepId]: { startedAt: known?.startedAt ?? at, doneAt: at, by } };
+      return;
+    }
+    case 'ingredient.added/1': {
+      const { batchId: _batch, ...added } = event.data;
+      batch.additions = [...batch.additions, { ...added, eventId, at, by }];
       return;
     }
     case 'batch.finished/1':

@@ -1,13 +1,25 @@
 import { addMinutes, minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
 import type { DayPlan, PlannedBatch, StartedBatch } from '../sequence/index';
+import { stepDurationMin } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { BatchRecord, DayState } from './fold';
+
+/** The key a book keeps an earlier version of a soup under. */
+export function versionKey(soupId: string, version: number): string {
+  return `${soupId}@${String(version)}`;
+}
+
+/** The soup a batch was made from: its own version where the book keeps it, else the newest. */
+export function soupOf(batch: { readonly soupId: string; readonly soupVersion: number }, soupById: ReadonlyMap<string, Soup>): Soup | undefined {
+  return soupById.get(versionKey(batch.soupId, batch.soupVersion)) ?? soupById.get(batch.soupId);
+}
 
 /** One line of Now: a step that runs, or the next one of a batch. */
 export interface Task {
   readonly batchId: string;
   readonly soupId: string;
+  readonly soupVersion: number;
   readonly batchName: string;
   readonly volumeL: number;
   readonly vesselId: string | null;
@@ -27,10 +39,11 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
   if (step === undefined) return null;
   const record = batch.steps[step.id];
   const plannedStep = planned?.steps.find((candidate) => candidate.stepId === step.id);
-  const durationMin = plannedStep === undefined ? step.duration.fixedMin + step.duration.perLitreMin * batch.volumeL : plannedStep.endMin - plannedStep.startMin;
+  const durationMin = plannedStep === undefined ? stepDurationMin(step, batch.volumeL, null) : plannedStep.endMin - plannedStep.startMin;
   return {
     batchId: batch.batchId,
     soupId: batch.soupId,
+    soupVersion: batch.soupVersion,
     batchName: batch.name,
     volumeL: batch.volumeL,
     vesselId: batch.vesselId,
@@ -46,7 +59,7 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
 /** What hands do, what runs and what comes: one task a batch, by when it wants somebody. `midnight` is the plan's day at 00:00 local. */
 export function tasks(day: DayState, plan: DayPlan | null, soupById: ReadonlyMap<string, Soup>, midnight: Instant): readonly Task[] {
   const running = Object.values(day.batches).flatMap((batch): Task[] => {
-    const soup = soupById.get(batch.soupId);
+    const soup = soupOf(batch, soupById);
     if (soup === undefined || batch.stage.kind !== 'cooking') return [];
     const task = taskOf(
       batch,
@@ -65,6 +78,7 @@ export function tasks(day: DayState, plan: DayPlan | null, soupById: ReadonlyMap
       {
         batchId: planned.id,
         soupId: planned.soupId,
+        soupVersion: soup.version,
         batchName: planned.name,
         volumeL: planned.volumeL,
         vesselId: planned.vesselId,
@@ -87,6 +101,7 @@ export function startedBatches(day: DayState, midnight: Instant): readonly Start
   return Object.values(day.batches).map((batch) => ({
     batchId: batch.batchId,
     soupId: batch.soupId,
+    soupVersion: batch.soupVersion,
     ordinal: batch.ordinal,
     volumeL: batch.volumeL,
     vesselId: batch.vesselId,

@@ -14,7 +14,7 @@ export interface BatchVerdicts {
 
 /** When the heat went off: the end of the last heated step, if it was ticked. Nothing later may stand in for it: that would be kinder. */
 export function heatOffAt(batch: BatchRecord, soup: Soup | undefined): Instant | null {
-  const lastHeated = soup?.steps.findLast((step) => step.heat === 'on');
+  const lastHeated = soup?.steps.findLast((step) => step.heat !== 'off');
   return lastHeated === undefined ? null : (batch.steps[lastHeated.id]?.doneAt ?? null);
 }
 

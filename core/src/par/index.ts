@@ -1,2 +1,4 @@
 export * from './need';
-export * from './componentDemand';
+export * from './normal';
+export * from './newsvendor';
+export * from './smoothing';

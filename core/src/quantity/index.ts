@@ -3,3 +3,4 @@ export * from './volume';
 export * from './mass';
 export * from './temperature';
 export * from './measure';
+export * from './amount';

@@ -24,3 +24,10 @@ export function measurableMl(volumeMl: number): number {
   if (volumeMl < 1000) return nearest(volumeMl, 10);
   return nearest(volumeMl, volumeMl < 5000 ? 50 : 100);
 }
+
+/** A small amount in spoons: quarter teaspoons up to a tablespoon, half tablespoons above. `spoons(7.4)` is 1.5 tsp. null below an eighth of a teaspoon or above 60 mL. Common practice. */
+export function spoons(volumeMl: number): { readonly amount: number; readonly unit: 'usTsp' | 'usTbsp' } | null {
+  const tsp = volumeMl / 4.92892159375;
+  if (tsp < 0.125 || volumeMl > 60) return null;
+  return tsp < 3 ? { amount: Math.max(0.25, nearest(tsp, 0.25)), unit: 'usTsp' } : { amount: nearest(tsp / 3, 0.5), unit: 'usTbsp' };
+}

@@ -1,3 +1,5 @@
+import Qty from 'js-quantities';
+import { seeded } from '../sequence/random';
 import {
   addDays,
   celsiusFromFahrenheit,
@@ -6,12 +8,15 @@ import {
   fahrenheitFromCelsius,
   fromGrams,
   fromLitres,
+  gramsOf,
   limitIn,
+  millilitresOf,
   measurableG,
   measurableMl,
   nearest,
   parseTemperature,
   roundUp,
+  spoons,
   toGrams,
   toLitres,
 } from './index';
@@ -107,5 +112,76 @@ describe('calendar days', () => {
   });
   test('days between survive a clock change in between', () => {
     expect(daysBetween('2026-10-30', '2026-11-02')).toBe(3);
+  });
+});
+
+describe('against a reference library of units (js-quantities)', () => {
+  const THEIRS = {
+    g: 'g',
+    kg: 'kg',
+    lb: 'lb',
+    oz: 'oz',
+    L: 'l',
+    mL: 'ml',
+    usGal: 'gal',
+    usQt: 'qt',
+    usPt: 'pt',
+    usCup: 'cu',
+    usFlOz: 'floz',
+    usTbsp: 'tbsp',
+    usTsp: 'tsp',
+  } as const;
+  const MASS = ['g', 'kg', 'lb', 'oz'] as const;
+  const VOLUME = ['L', 'mL', 'usGal', 'usQt', 'usPt', 'usCup', 'usFlOz', 'usTbsp', 'usTsp'] as const;
+  test('10,000 random conversions agree to a millionth', () => {
+    const random = seeded(20_261_125);
+    const pick = <Value>(values: readonly Value[]): Value => values[Math.floor(random() * values.length)]!;
+    const wrong: unknown[] = [];
+    for (let count = 0; count < 10_000; count += 1) {
+      const amount = 10 ** (random() * 6 - 2);
+      const [from, to, ours] =
+        random() < 0.4
+          ? (() => {
+              const [a, b] = [pick(MASS), pick(MASS)];
+              return [a, b, fromGrams(toGrams(amount, a), b)] as const;
+            })()
+          : (() => {
+              const [a, b] = [pick(VOLUME), pick(VOLUME)];
+              return [a, b, fromLitres(toLitres(amount, a), b)] as const;
+            })();
+      const theirs = new Qty(amount, THEIRS[from]).to(THEIRS[to]).scalar;
+      if (Math.abs(ours / theirs - 1) > 1e-6) wrong.push([amount, from, to, ours, theirs]);
+    }
+    expect(wrong).toEqual([]);
+  });
+});
+
+describe('amounts of a card', () => {
+  const flour = { gPerMl: 125 / 236.5882365, gramsEach: null };
+  test.each([
+    ['two cups of flour', 2, 'usCup', flour, 250],
+    ['pieces with a known weight', 3, 'each', { gPerMl: null, gramsEach: 150 }, 450],
+    ['pieces nobody has weighed', 3, 'each', flour, null],
+    ['a volume of unknown density', 1, 'usCup', { gPerMl: null, gramsEach: null }, null],
+    ['pounds need nothing', 2, 'lb', { gPerMl: null, gramsEach: null }, 907.18474],
+  ] as const)('%s', (_, amount, unit, heft, grams) => {
+    const told = gramsOf(amount, unit, heft);
+    expect(told === null ? null : Number(told.toFixed(6))).toBe(grams);
+  });
+  test('grams to millilitres go through the density', () => {
+    expect([millilitresOf(250, 'g', flour), millilitresOf(1, 'usCup', { gPerMl: null, gramsEach: null }), millilitresOf(1, 'lb', { gPerMl: null, gramsEach: null })]).toEqual([
+      expect.closeTo(2 * 236.5882365, 6),
+      expect.closeTo(236.5882365, 6),
+      null,
+    ]);
+  });
+  test.each([
+    [2.5, { amount: 0.5, unit: 'usTsp' }],
+    [7.4, { amount: 1.5, unit: 'usTsp' }],
+    [15, { amount: 1, unit: 'usTbsp' }],
+    [0.3, null],
+    [80, null],
+  ])('%d mL in spoons', (volumeMl, says) => {
+    expect(spoons(volumeMl)).toEqual(says);
   });
 });

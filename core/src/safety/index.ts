@@ -6,3 +6,6 @@ export * from './holding';
 export * from './reheat';
 export * from './packs/usFdaFoodCode2022';
 export * from './plausible';
+export * from './lethality';
+export * from './thermometer';
+export * from './coolingRate';

@@ -2,8 +2,9 @@ import { roundUp } from '../quantity/index';
 import { splitIntoBatches, vesselsOf } from '../batch/index';
 import type { Station } from '../batch/index';
 import { allocate } from '../lot/index';
-import { componentDemand, needFor } from '../par/index';
+import { needFor } from '../par/index';
 import type { Need } from '../par/index';
+import { componentDemand } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { DayInput, DayPlan, PlanFinding, StartedBatch } from './dayPlan';
 
@@ -42,7 +43,8 @@ function begunBatches(soup: Soup, serviceId: string | null, input: DayInput): Wa
     .filter((batch) => batch.soupId === soup.id && batch.state !== 'discarded')
     .map((started) => {
       const { batchId: id, ordinal, volumeL, vesselId } = started;
-      return { id, soup, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, started };
+      const own = input.earlierSoups?.find((one) => one.id === soup.id && one.version === started.soupVersion) ?? soup;
+      return { id, soup: own, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, started };
     });
 }
 

@@ -1,8 +1,8 @@
 import type { CalendarDate } from '../quantity/index';
-import type { Allergen } from '../soup/index';
-import type { ComponentDemand, Need, Par } from '../par/index';
+import type { Allergen } from '../food/index';
+import type { Need, Par } from '../par/index';
 import type { Lot } from '../lot/index';
-import type { Soup } from '../soup/index';
+import type { ComponentDemand, Soup } from '../soup/index';
 import type { Station } from '../batch/index';
 import type { Objective, PlacedStep, ResourceUse } from './problem';
 
@@ -10,6 +10,7 @@ import type { Objective, PlacedStep, ResourceUse } from './problem';
 export interface StartedBatch {
   readonly batchId: string;
   readonly soupId: string;
+  readonly soupVersion: number;
   readonly ordinal: number;
   readonly volumeL: number;
   readonly vesselId: string | null;
@@ -22,6 +23,8 @@ export interface DayInput {
   /** The present, in minutes after the day's midnight: nothing new is planned before it. Negative on the evening before. */
   readonly nowMin: number;
   readonly soups: readonly Soup[];
+  /** Versions that batches begun today were made from, where the book has a newer one by now: a batch keeps its own. */
+  readonly earlierSoups?: readonly Soup[] | undefined;
   readonly station: Station;
   readonly pars: readonly Par[];
   readonly lots: readonly Lot[];

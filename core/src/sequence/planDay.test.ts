@@ -1,39 +1,14 @@
 import type { Equipment, Station } from '../batch/index';
+import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { checkDayPlan, planDay } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
-const step = (id: string, some: Partial<Step> = {}): Step => ({
-  id,
-  phase: 'simmer',
-  name: id,
-  place: { kind: 'vessel' },
-  attention: 'looks',
-  duration: { fixedMin: 20, perLitreMin: 0 },
-  heat: 'on',
-  maxWaitMin: 10,
-  lookEveryMin: null,
-  check: null,
-  caution: null,
-  why: '',
-  irreversible: false,
-  ...some,
-});
-const soup = (id: string, some: Partial<Soup> = {}): Soup => ({
-  id,
-  version: 3,
-  name: id,
-  shortName: id,
-  role: 'soup',
-  served: 'hot',
-  toneHex: '#000000',
-  portionMl: 300,
-  ingredients: [],
-  steps: [step('cook'), step('empty', { attention: 'hands' })],
-  ...some,
-});
+const step = (id: string, some: Partial<Step> = {}): Step =>
+  makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10, ...some });
+const soup = (id: string, some: Partial<Soup> = {}): Soup => makeSoup({ id, name: id, version: 3, steps: [step('cook'), step('empty', { attention: 'hands' })], ...some });
 const takesStock = soup('lentil', {
-  ingredients: [{ id: 'stock', name: 'stock', cut: null, perLitre: { amount: 500, unit: 'mL' }, allergens: [], componentId: 'stock', stepId: 'cook' }],
+  ingredients: [makeLine({ id: 'stock', name: 'stock', amount: { low: 500, high: 500, unit: 'mL' }, componentId: 'stock', stepId: 'cook' })],
 });
 const stock = soup('stock', { role: 'component' });
 const jarSoup = soup('beet', { steps: [step('cook'), step('blend', { place: { kind: 'blender', tool: 'jar' } }), step('empty')] });
@@ -116,6 +91,7 @@ describe('a day that has begun', () => {
   const running = {
     batchId: '2026-11-25.lentil.1',
     soupId: 'lentil',
+    soupVersion: 3,
     ordinal: 1,
     volumeL: 18,
     vesselId: 'k1',

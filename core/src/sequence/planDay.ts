@@ -1,4 +1,4 @@
-import type { Allergen } from '../soup/index';
+import type { Allergen } from '../food/index';
 import { allergensOf } from '../soup/index';
 import type { DayInput, DayPlan, PlanFinding, PlannedBatch, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';

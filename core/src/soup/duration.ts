@@ -15,8 +15,16 @@ export function jarFills(volumeL: number, hotFillL: number): number {
   return Math.ceil(volumeL / hotFillL - 1e-9);
 }
 
-/** Whole minutes a step takes for these litres, at least one. A jar blend is its fills times the cycle, plus the step's fixed part. */
+/** Minutes a step takes for these litres at the least and at the most. A jar blend is its fills times the cycle, plus the step's fixed part. */
+export function stepRangeMin(step: Step, volumeL: number, jar: Jar | null): { readonly lowMin: number; readonly highMin: number } {
+  const { lowMin, highMin, perLitreMin } = step.duration;
+  const moreMin =
+    step.place.kind === 'blender' && step.place.tool === 'jar' && jar !== null ? jarFills(volumeL * step.blendShare, jar.hotFillL) * jar.cycleMin : perLitreMin * volumeL;
+  return { lowMin: lowMin + moreMin, highMin: highMin + moreMin };
+}
+
+/** Whole minutes to plan a step with, at least one: the middle of its range. */
 export function stepDurationMin(step: Step, volumeL: number, jar: Jar | null): number {
-  const jarMin = step.place.kind === 'blender' && step.place.tool === 'jar' && jar !== null ? jarFills(volumeL, jar.hotFillL) * jar.cycleMin : step.duration.perLitreMin * volumeL;
-  return Math.max(1, Math.round(step.duration.fixedMin + jarMin));
+  const { lowMin, highMin } = stepRangeMin(step, volumeL, jar);
+  return Math.max(1, Math.round((lowMin + highMin) / 2));
 }

@@ -96,7 +96,7 @@ function lineOf(event: StoredEvent, basis: Basis, batches: Readonly<Record<strin
   if (event.kind === 'event.voided/1') return { ...fixed, what: 'correction of an entry', note: `${event.data.eventId}: ${event.data.reason}` };
   if (event.kind !== 'reading.taken/1' && event.kind !== 'corrective.taken/1') return null;
   const batch = batches[event.data.batchId];
-  const soup = soups.find((one) => one.id === batch?.soupId);
+  const soup = soups.find((one) => one.id === batch?.soupId && one.version === batch.soupVersion) ?? soups.find((one) => one.id === batch?.soupId);
   const named = { ...fixed, batch: batch?.name ?? event.data.batchId, soup: soup?.name ?? '' };
   if (event.kind === 'corrective.taken/1') {
     const { action, note, volumeL, ruleId } = event.data;

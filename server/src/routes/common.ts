@@ -10,6 +10,7 @@ import { midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
 import { findKitchen, lotsOf, parsOf, soupsOf, stationOf } from '../store/kitchenStore';
 import type { KitchenRow } from '../store/models';
+import { earlierSoups } from '../store/soupBook';
 
 export type Api = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider>;
 
@@ -53,6 +54,7 @@ export async function planBasis(kitchenId: string, date: CalendarDate): Promise<
 export async function dayInput(context: Context, kitchenId: string, date: CalendarDate, nowMin: number): Promise<DayInput & { readonly serverNowMin: number }> {
   const { midnight, pars, lots, soups, station } = await planBasis(kitchenId, date);
   const started = startedBatches(foldDay(await eventsOfDay(context.database, kitchenId, date)), midnight);
+  const earlier = await earlierSoups(kitchenId, started);
   const serverNowMin = Math.floor(minutesBetween(midnight, context.now()));
-  return { date, nowMin, soups, station, pars, lots, started, dateMarkLastDay: packOf().dateMark.lastDay, serverNowMin };
+  return { date, nowMin, soups, earlierSoups: earlier, station, pars, lots, started, dateMarkLastDay: packOf().dateMark.lastDay, serverNowMin };
 }

@@ -1,10 +1,12 @@
 import { dayView, postPlan, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
 import type { DayView } from '@broth/contract';
-import { checkDayPlan } from '@broth/core';
+import { checkDayPlan, foldDay } from '@broth/core';
+import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { eventsOfDay, lastSeqOf } from '../store/eventLog';
 import { acceptPlan, planOf, putPar } from '../store/kitchenStore';
+import { earlierSoups } from '../store/soupBook';
 import { dayInput, dayOr400, dayParams, kitchenOr404, planBasis } from './common';
 import type { Api } from './common';
 
@@ -16,7 +18,8 @@ async function viewOf(context: Context, kitchenId: string, date: string): Promis
   // The place first: an event that comes in between is then sent twice rather than missed.
   const lastSeq = await lastSeqOf(context.database, kitchenId);
   const [plan, events] = await Promise.all([planOf(kitchenId, date), eventsOfDay(context.database, kitchenId, date)]);
-  return { date, midnight, pars: [...pars], lots: [...lots], plan, events: [...events], lastSeq };
+  const earlier = await earlierSoups(kitchenId, Object.values(foldDay(events).batches));
+  return { date, midnight, pars: [...pars], lots: [...lots], plan, events: [...events], earlierSoups: [...earlier], lastSeq };
 }
 
 export function dayRoutes(api: Api, context: Context): void {

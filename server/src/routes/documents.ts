@@ -1,10 +1,13 @@
 import { words } from '@broth/contract';
+import { foldDay } from '@broth/core';
+import type { DayEvent } from '@broth/core';
 import { stringify } from 'csv-stringify/sync';
 import type { Context } from '../context';
 import { temperatureLog } from '../documents/temperatureLog';
 import type { LogLine } from '../documents/temperatureLog';
 import { localIso } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
+import { earlierSoups } from '../store/soupBook';
 import { dayOr400, dayParams, packOf, planBasis } from './common';
 import type { Api } from './common';
 
@@ -36,7 +39,8 @@ export function documentRoutes(api: Api, context: Context): void {
   const linesOf = async (kitchenId: string, date: string) => {
     const { kitchen, soups, station } = await planBasis(kitchenId, date);
     const events = await eventsOfDay(context.database, kitchenId, date);
-    return { kitchen, lines: temperatureLog({ events, soups, station, pack: packOf(), timeZone: kitchen.timeZone, unit: kitchen.temperatureUnit }) };
+    const earlier = await earlierSoups(kitchenId, Object.values(foldDay(events).batches));
+    return { kitchen, lines: temperatureLog({ events, soups: [...soups, ...earlier], station, pack: packOf(), timeZone: kitchen.timeZone, unit: kitchen.temperatureUnit }) };
   };
 
   api.get(

@@ -6,13 +6,15 @@ import type { Context } from '../context';
 import { dateIn, midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
 import { setInUse, soupsOf, stationOf } from '../store/kitchenStore';
+import { pantryOf } from '../store/soupBook';
 import { KitchenRow } from '../store/models';
 import { kitchenOr404, kitchenParams, packOf } from './common';
 import type { Api } from './common';
 
-async function bookOf(context: Context, kitchenId: string): Promise<KitchenBook> {
+/** What a kitchen is, as the app keeps it all day. */
+export async function bookOf(context: Context, kitchenId: string): Promise<KitchenBook> {
   const { name, place, timeZone, temperatureUnit, invented } = await kitchenOr404(kitchenId);
-  const [soups, { station }] = await Promise.all([soupsOf(kitchenId), stationOf(kitchenId)]);
+  const [soups, pantry, { station }] = await Promise.all([soupsOf(kitchenId), pantryOf(kitchenId), stationOf(kitchenId)]);
   const now = context.now();
   const today = dateIn(timeZone, now);
   const begun = (await eventsOfDay(context.database, kitchenId, today)).length > 0;
@@ -21,6 +23,7 @@ async function bookOf(context: Context, kitchenId: string): Promise<KitchenBook>
   return {
     kitchen: { id: kitchenId, name, place, timeZone, temperatureUnit, invented },
     soups: [...soups],
+    pantry: [...pantry],
     station,
     pack: packOf(),
     today,

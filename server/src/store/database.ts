@@ -5,9 +5,14 @@ import type { RunnableMigration } from 'umzug';
 import { defineModels } from './models';
 import { createKitchen } from './migrations/0001-kitchen';
 import { createEventLog } from './migrations/0002-event-log';
+import { createSoupBook } from './migrations/0003-soup-book';
 
 /** In order; a name is never used again. */
-const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = { '0001-kitchen': createKitchen, '0002-event-log': createEventLog };
+const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
+  '0001-kitchen': createKitchen,
+  '0002-event-log': createEventLog,
+  '0003-soup-book': createSoupBook,
+};
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */
 export function openDatabase(url: string): Sequelize {

@@ -106,6 +106,19 @@ export async function eventsSince(sequelize: Sequelize, kitchenId: string, since
   return rows.map(storedEventOf);
 }
 
+/** Events of the last batches of a soup, whatever the day, oldest first; voided ones left out. At most `batches` batches. */
+export async function eventsOfSoup(sequelize: Sequelize, kitchenId: string, soupId: string, batches = 30): Promise<readonly StoredEvent[]> {
+  const rows = await sequelize.query<EventRow>(
+    `SELECT ${COLUMNS} FROM event e WHERE kitchen_id = $kitchenId
+       AND data->>'batchId' IN (
+         SELECT data->>'batchId' FROM event WHERE kitchen_id = $kitchenId AND kind = 'batch.started/1' AND data->>'soupId' = $soupId ORDER BY seq DESC LIMIT $batches)
+       AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)
+     ORDER BY seq`,
+    { bind: { kitchenId, soupId, batches }, type: QueryTypes.SELECT },
+  );
+  return rows.map(storedEventOf);
+}
+
 /** All events of a business day, oldest first. */
 export async function eventsOfDay(sequelize: Sequelize, kitchenId: string, day: CalendarDate): Promise<readonly StoredEvent[]> {
   const rows = await sequelize.query<EventRow>(`SELECT ${COLUMNS} FROM event WHERE kitchen_id = $kitchenId AND day = $day ORDER BY seq`, {

@@ -1,17 +1,17 @@
 import type { DayView, StoredPlan } from '@broth/contract';
-import type { CalendarDate, DayPlan, Lot, Par, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayPlan, Food, Lot, Par, Soup, Station } from '@broth/core';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize';
-import { DayParRow, DayPlanRow, KitchenRow, LotRow, SoupRow, StandingParRow, StationRow } from './models';
+import { DayParRow, DayPlanRow, KitchenRow, LotRow, PantryRow, SoupRow, StandingParRow, StationRow } from './models';
 
 export async function findKitchen(kitchenId: string): Promise<KitchenRow | null> {
   return KitchenRow.findByPk(kitchenId);
 }
 
-/** The newest version of every soup, in the book's order. */
+/** The newest version of every soup that is in the book, in its order. */
 export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
   const rows = await SoupRow.findAll({
-    where: { kitchenId },
+    where: { kitchenId, retired: false },
     order: [
       ['position', 'ASC'],
       ['version', 'DESC'],
@@ -85,6 +85,6 @@ export type Notice =
   | { readonly kitchen: string; readonly topic: 'book' }
   | { readonly kitchen: string; readonly topic: 'day'; readonly day: CalendarDate };
 
-async function notify(sequelize: Sequelize, notice: Notice): Promise<void> {
+export async function notify(sequelize: Sequelize, notice: Notice): Promise<void> {
   await sequelize.query("SELECT pg_notify('broth', $notice)", { bind: { notice: JSON.stringify(notice) }, type: QueryTypes.SELECT });
 }

@@ -1,6 +1,6 @@
-import type { CalendarDate, DayPlan, Lot, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayPlan, Food, Lot, Soup, Station } from '@broth/core';
 import { DataTypes, Model } from 'sequelize';
-import type { InferAttributes, InferCreationAttributes, Sequelize } from 'sequelize';
+import type { CreationOptional, InferAttributes, InferCreationAttributes, Sequelize } from 'sequelize';
 
 /** Rows of what is planned and configured. The event log is not among them: it is written through its own function only. */
 
@@ -23,6 +23,15 @@ export class SoupRow extends Model<InferAttributes<SoupRow>, InferCreationAttrib
   declare version: number;
   declare position: number;
   declare body: Soup;
+  declare savedAt: CreationOptional<Date | null>;
+  declare savedBy: CreationOptional<string | null>;
+  /** Taken out of the book: its versions stay for the batches that were made from it. */
+  declare retired: CreationOptional<boolean>;
+}
+export class PantryRow extends Model<InferAttributes<PantryRow>, InferCreationAttributes<PantryRow>> {
+  declare kitchenId: string;
+  declare foodId: string;
+  declare body: Food;
 }
 export class StandingParRow extends Model<InferAttributes<StandingParRow>, InferCreationAttributes<StandingParRow>> {
   declare kitchenId: string;
@@ -69,7 +78,20 @@ export function defineModels(sequelize: Sequelize): void {
     { ...options, tableName: 'kitchen' },
   );
   StationRow.init({ kitchenId: key(), version: { ...whole(), primaryKey: true }, body: json() }, { ...options, tableName: 'station' });
-  SoupRow.init({ kitchenId: key(), soupId: key(), version: { ...whole(), primaryKey: true }, position: whole(), body: json() }, { ...options, tableName: 'soup' });
+  SoupRow.init(
+    {
+      kitchenId: key(),
+      soupId: key(),
+      version: { ...whole(), primaryKey: true },
+      position: whole(),
+      body: json(),
+      savedAt: { type: DataTypes.DATE },
+      savedBy: { type: DataTypes.TEXT },
+      retired: { type: DataTypes.BOOLEAN, allowNull: false, defaultValue: false },
+    },
+    { ...options, tableName: 'soup' },
+  );
+  PantryRow.init({ kitchenId: key(), foodId: key(), body: json() }, { ...options, tableName: 'pantry' });
   StandingParRow.init({ kitchenId: key(), soupId: key(), parL: litres(), serviceId: text(), position: whole() }, { ...options, tableName: 'standing_par' });
   DayParRow.init({ kitchenId: key(), day: { type: DataTypes.DATEONLY, primaryKey: true }, soupId: key(), parL: litres() }, { ...options, tableName: 'day_par' });
   LotRow.init(

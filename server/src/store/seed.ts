@@ -1,7 +1,7 @@
 import { demo } from '@broth/demo';
 import type { CalendarDate } from '@broth/core';
 import type { Sequelize } from 'sequelize';
-import { KitchenRow, LotRow, SoupRow, StandingParRow, StationRow } from './models';
+import { KitchenRow, LotRow, PantryRow, SoupRow, StandingParRow, StationRow } from './models';
 
 /** Loads the invented demo kitchen when there is no kitchen at all. Answers whether it did. */
 export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string) => CalendarDate): Promise<boolean> {
@@ -13,6 +13,10 @@ export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string
     await StationRow.create({ kitchenId, version: 1, body: demo.station }, { transaction });
     await SoupRow.bulkCreate(
       demo.soups.map((body, position) => ({ kitchenId, soupId: body.id, version: body.version, position, body })),
+      { transaction },
+    );
+    await PantryRow.bulkCreate(
+      demo.pantry.map((body) => ({ kitchenId, foodId: body.id, body })),
       { transaction },
     );
     await StandingParRow.bulkCreate(

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { jarFills, jarOf } from '@broth/core';
+import { allergensOf, jarFills, jarOf } from '@broth/core';
 import type { DayPlan, PlannedBatch } from '@broth/core';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
@@ -10,7 +10,7 @@ import { Vessel } from '../../ui/Vessel';
 
 function allergenLine(day: OpenDay, batch: PlannedBatch): string {
   const soup = day.soupById.get(batch.soupId);
-  const unknown = soup?.ingredients.filter((line) => line.allergens === 'unknown').map((line) => line.name) ?? [];
+  const unknown = soup === undefined ? [] : allergensOf(soup, day.soupById).unknownLines;
   const contains =
     batch.allergens.length === 0 ? 'No listed allergen in the lines that have been read' : `Contains ${words.list(batch.allergens.map((allergen) => words.ALLERGEN[allergen]))}`;
   return unknown.length === 0 ? `${contains}.` : `${contains}. Label not read: ${words.list(unknown)}, so unknown.`;
@@ -21,7 +21,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
   const vessel = day.equipmentById.get(batch.vesselId ?? '');
   const jar = jarOf(day.book.station);
   const jarStep = soup?.steps.find((step) => step.place.kind === 'blender' && step.place.tool === 'jar');
-  const fills = jarStep === undefined || jar === null ? null : jarFills(batch.volumeL, jar.hotFillL);
+  const fills = jarStep === undefined || jar === null ? null : jarFills(batch.volumeL * jarStep.blendShare, jar.hotFillL);
   const late = batch.lateMin > 0;
   const first = batch.steps[0];
   return (

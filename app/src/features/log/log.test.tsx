@@ -122,7 +122,7 @@ describe("a batch's log", () => {
         suggestedDay: '2026-11-25',
         now: 0,
       },
-      view: { date: '2026-11-25', midnight: 0, pars: [], lots: [], plan: null, events: [], lastSeq: 0 },
+      view: { date: '2026-11-25', midnight: 0, pars: [], lots: [], plan: null, events: [], earlierSoups: [], lastSeq: 0 },
       state,
       soupById: new Map(),
       equipmentById: new Map(),

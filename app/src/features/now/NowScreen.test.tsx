@@ -1,5 +1,5 @@
 import { act, fireEvent, render, screen } from '@testing-library/react';
-import { addMinutes, planDay, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, makeLine, makeSoup, makeStep, planDay, usFdaFoodCode2022 } from '@broth/core';
 import type { DayEvent, Soup, Station, Step } from '@broth/core';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { useKitchen } from '../../state/kitchen';
@@ -22,34 +22,26 @@ afterAll(() => {
   jest.useRealTimers();
 });
 const B = `${DAY}.beet.1`;
-const step = (id: string, some: Partial<Step> = {}): Step => ({
-  id,
-  phase: 'simmer',
-  name: `Do ${id}`,
-  place: { kind: 'vessel' },
-  attention: 'hands',
-  duration: { fixedMin: 20, perLitreMin: 0 },
-  heat: 'on',
-  maxWaitMin: 10,
-  lookEveryMin: null,
-  check: 'Soft',
-  caution: 'It is hot.',
-  why: 'Because.',
-  irreversible: false,
-  ...some,
-});
-const soup: Soup = {
+const step = (id: string, some: Partial<Step> = {}): Step =>
+  makeStep({
+    id,
+    phase: 'simmer',
+    name: `Do ${id}`,
+    duration: { lowMin: 20, highMin: 20, perLitreMin: 0 },
+    heat: 'low',
+    maxWaitMin: 10,
+    check: 'Soft',
+    caution: 'It is hot.',
+    why: 'Because.',
+    ...some,
+  });
+const soup: Soup = makeSoup({
   id: 'beet',
-  version: 1,
   name: 'Beetroot',
-  shortName: 'Beetroot',
-  role: 'soup',
-  served: 'hot',
   toneHex: '#9B2C57',
-  portionMl: 300,
-  ingredients: [{ id: 'salt', name: 'Salt', cut: null, perLitre: { amount: 7, unit: 'g' }, allergens: [], componentId: null, stepId: 'cook' }],
+  ingredients: [makeLine({ id: 'salt', name: 'Salt', amount: { low: 7, high: 7, unit: 'g' }, stepId: 'cook' })],
   steps: [step('cook'), step('empty', { phase: 'hold', heat: 'off', maxWaitMin: null })],
-};
+});
 const station: Station = {
   equipment: [
     { kind: 'vessel', id: 'k1', name: 'Kettle 1', capacityL: 30, minFillL: 5, workingMaxL: 25, inUse: true },
@@ -93,7 +85,7 @@ const recorded: NewEvent[] = [];
 function show(events: readonly DayEvent[], withPlan = true): void {
   recorded.length = 0;
   const stored = withPlan ? { version: 1, acceptedAt: 0, by: 'lead', plan } : null;
-  const day = { date: DAY, midnight: MIDNIGHT, pars: [], lots: [], plan: stored, events, lastSeq: 0 } as unknown as DayView;
+  const day = { date: DAY, midnight: MIDNIGHT, pars: [], lots: [], plan: stored, events, earlierSoups: [], lastSeq: 0 } as unknown as DayView;
   usePreferences.setState({ who: 'lead' });
   useKitchen.setState({
     book,

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { batchSheet, minutesBetween } from '@broth/core';
+import { minutesBetween, sheetLines, soupOf } from '@broth/core';
 import type { Soup, Task } from '@broth/core';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -63,12 +63,13 @@ interface Props {
 /** What hands do next: the step in one line, the number that matters large, what goes in, the check, the caution, why. */
 export function TaskCard({ day, task, now, onDo }: Props) {
   const palette = usePalette();
-  const soup = day.soupById.get(task.soupId);
+  const soup = soupOf(task, day.soupById);
   const [volumeOutL, setVolumeOutL] = useState(task.volumeL);
   if (soup === undefined) return null;
   const vessel = day.equipmentById.get(task.vesselId ?? '');
   const { step } = task;
-  const goesIn = batchSheet(soup, task.volumeL).filter((line) => line.stepId === step.id);
+  const lines = sheetLines(soup, task.volumeL);
+  const goesIn = lines.filter((line) => line.stepId === step.id || line.returnsAtStepId === step.id);
   const place =
     step.place.kind === 'bench'
       ? 'Bench'
@@ -108,8 +109,8 @@ export function TaskCard({ day, task, now, onDo }: Props) {
         <View style={{ gap: 2 }}>
           {goesIn.map((line) => (
             <View key={line.ingredientId} style={{ flexDirection: 'row', gap: 8 }}>
-              <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{line.amount === null ? 'by eye' : amountText(line.amount, line.unit)}</Strong>
-              <Body style={{ flex: 1 }}>{line.cut === null ? line.name : `${line.name}, ${line.cut}`}</Body>
+              <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{line.amount === null ? 'by eye' : words.amountText(line.amount, line.unit)}</Strong>
+              <Body style={{ flex: 1 }}>{line.returnsAtStepId === step.id ? `${line.name}, back in` : line.cut === null ? line.name : `${line.name}, ${line.cut}`}</Body>
             </View>
           ))}
         </View>
@@ -145,11 +146,4 @@ export function TaskCard({ day, task, now, onDo }: Props) {
       )}
     </Sheet>
   );
-}
-
-/** `1.25 kg`, `350 g`, `2.4 L`, `80 mL`. */
-export function amountText(amount: number, unit: 'g' | 'mL' | 'each'): string {
-  if (unit === 'each') return String(amount);
-  const large = unit === 'g' ? 'kg' : 'L';
-  return amount >= 1000 ? `${String(Number((amount / 1000).toFixed(2)))} ${large}` : `${words.number(amount)} ${unit}`;
 }

@@ -1,0 +1,3 @@
+export * from './ingredientLine';
+export * from './card';
+export * from './recipeJsonLd';

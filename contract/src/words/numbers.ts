@@ -1,0 +1,29 @@
+import type { TemperatureUnit } from '@broth/core';
+
+/** How numbers are said. */
+
+const DIGITS = { minimumFractionDigits: 0, maximumFractionDigits: 1, useGrouping: false };
+/** `14` and `14.5`, never `14.0`. */
+export function number(value: number): string {
+  return new Intl.NumberFormat('en', DIGITS).format(value);
+}
+export function litres(volumeL: number): string {
+  return `${number(volumeL)} L`;
+}
+export function degrees(value: number, unit: TemperatureUnit): string {
+  return `${number(value)} °${unit}`;
+}
+/** `8:05`, minutes after midnight; a time on the next day says so. */
+export function clock(minute: number): string {
+  const inDay = ((minute % 1440) + 1440) % 1440;
+  const text = `${String(Math.floor(inDay / 60))}:${String(Math.floor(inDay % 60)).padStart(2, '0')}`;
+  return minute >= 1440 ? `${text} next day` : text;
+}
+/** `45 min`, `1 h 05`. */
+export function duration(durationMin: number): string {
+  const whole = Math.round(Math.abs(durationMin));
+  return whole < 60 ? `${String(whole)} min` : `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, '0')}`;
+}
+export function list(items: readonly string[]): string {
+  return new Intl.ListFormat('en', { type: 'conjunction' }).format(items);
+}

@@ -1,0 +1,2 @@
+export * from './prepList';
+export * from './cost';
