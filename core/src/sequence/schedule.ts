@@ -12,6 +12,8 @@ import type { Job, JobStep, Objective, PlacedJob, PlacedStep, Problem, Sequence 
 /** Jobs that have begun: what they still wait for must be made in another vessel than the one they stand in. */
 interface Started {
   readonly jobs: ReadonlySet<string>;
+  /** Those that stand in a vessel now: they are laid out before others that have only begun at the bench. */
+  readonly inside: ReadonlySet<string>;
   readonly feeds: ReadonlySet<string>;
   readonly holds: ReadonlySet<string>;
 }
@@ -29,7 +31,7 @@ function startedOf(problem: Problem): Started {
   };
   begun.forEach(follow);
   const inside = begun.filter((job) => job.span !== null && job.steps[job.span.firstStep]?.frozen !== null && job.steps[job.span.lastStep]?.frozen === null);
-  return { jobs: new Set(begun.map((job) => job.id)), feeds, holds: new Set(inside.flatMap((job) => job.span?.vesselIds ?? [])) };
+  return { jobs: new Set(begun.map((job) => job.id)), inside: new Set(inside.map((job) => job.id)), feeds, holds: new Set(inside.flatMap((job) => job.span?.vesselIds ?? [])) };
 }
 
 /** What the steps of a job that have not begun wait for. */
@@ -188,7 +190,7 @@ function measure(problem: Problem, placed: readonly PlacedJob[], bookings: Booki
 
 /** What started work waits for, started work, then the given order; nobody before what it waits for. */
 function placingOrder(order: readonly Job[], started: Started): readonly Job[] {
-  const rank = (job: Job): number => (started.feeds.has(job.id) ? 0 : started.jobs.has(job.id) ? 1 : 2);
+  const rank = (job: Job): number => (started.feeds.has(job.id) ? 0 : started.inside.has(job.id) ? 1 : started.jobs.has(job.id) ? 2 : 3);
   const waiting = [...order].sort((left, right) => rank(left) - rank(right));
   const known = new Set(order.map((job) => job.id));
   const done = new Set<string>();
@@ -238,13 +240,15 @@ function decode(prepared: Prepared, order: readonly Job[]): Sequence {
   const bench: Bench = { problem, bookings, doneAt, uses, scratch: prepared.scratch, started: prepared.started };
   const known = new Set(problem.jobs.map((job) => job.id));
   const placed: PlacedJob[] = [];
+  // What has happened or runs now takes its hands and tools whoever is laid out first.
+  for (const job of problem.jobs) for (const step of job.steps) if (step.frozen !== null) bookings.book(uses.get(step) ?? [], step.frozen.startMin, step.frozen.endMin);
   for (const job of placingOrder(order, prepared.started)) {
     if (openInputs(job).some((id) => known.has(id) && !doneAt.has(id))) continue;
     const choice = place(bench, job);
     if (choice === null) continue;
     job.steps.forEach((step, index) => {
       const at = choice.steps[index];
-      if (at !== undefined) bookings.book(uses.get(step) ?? [], at.startMin, at.endMin);
+      if (at !== undefined && step.frozen === null) bookings.book(uses.get(step) ?? [], at.startMin, at.endMin);
     });
     const first = job.span === null ? undefined : choice.steps[job.span.firstStep];
     const last = job.span === null ? undefined : choice.steps[job.span.lastStep];
