@@ -16,13 +16,13 @@ export type Paper = 'A4' | 'LETTER';
 
 /** A PDF of the sheet; answers its bytes. */
 export async function sheetPdf(blocks: SheetBlocks, paper: Paper): Promise<Buffer> {
-  const resolve = createRequire(__filename).resolve;
+  const resolve = createRequire(import.meta.url).resolve;
   const pdf = new PDFDocument({ size: paper, margin: MARGIN, bufferPages: true, info: { Title: `${blocks.title}, ${blocks.subtitle}`, Creator: 'Broth Board' } });
   const chunks: Buffer[] = [];
   pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
   const done = new Promise<void>((finish) => pdf.on('end', finish));
-  pdf.registerFont('plain', resolve(`${FONT}-400-normal.woff2`));
-  pdf.registerFont('bold', resolve(`${FONT}-700-normal.woff2`));
+  pdf.registerFont('plain', resolve(`${FONT}-400-normal.woff`));
+  pdf.registerFont('bold', resolve(`${FONT}-700-normal.woff`));
   const width = pdf.page.width - 2 * MARGIN;
   const room = (needed: number): void => {
     if (pdf.y + needed > pdf.page.height - MARGIN - 16) pdf.addPage();
