@@ -21,12 +21,13 @@ module.exports = {
     { name: 'contract-only-core', severity: 'error', from: { path: '^contract/src', pathNot: TESTS }, to: { path: '^(app|server|demo)/' } },
     { name: 'demo-only-core', severity: 'error', from: { path: '^demo/src' }, to: { path: '^(app|server)/' } },
     { name: 'app-not-server', severity: 'error', from: { path: '^app/' }, to: { path: '^(server|demo)/' } },
+    { name: 'cli-only-core-and-contract', severity: 'error', from: { path: '^cli/src', pathNot: TESTS }, to: { path: '^(app|server|demo)/' } },
     { name: 'server-not-app', severity: 'error', from: { path: '^server/' }, to: { path: '^app/' } },
     {
       name: 'rooms-by-their-door',
       severity: 'error',
-      from: { path: '^(app|server|contract|demo)/' },
-      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|plan)[.]ts$'] },
+      from: { path: '^(app|server|contract|demo|cli)/' },
+      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|plan|formats/index|food/handbook)[.]ts$'] },
     },
     { name: 'routes-not-sequelize-models', severity: 'error', from: { path: '^server/src/routes/', pathNot: TESTS }, to: { path: '^server/src/store/migrations' } },
     {

@@ -16,6 +16,8 @@ config.resolver.resolveRequest = (context, name, platform) => {
   // zod re-exports some fifty languages: English alone is half its size.
   if (/\/zod\//.test(from) && /locales\/index\.c?js$/.test(name)) return next(context, name.replace('index', 'en'), platform);
   if (platform === 'web') {
+    // Only the parts of Paper that are used; see there.
+    if (name === 'react-native-paper') return own('rnw/paper.js');
     // A picked set of paths instead of a 1.3 MB icon font.
     if (/MaterialCommunityIcons$/.test(name)) return own('ui/PaperIcon.tsx');
     // react-native-web drops accessibilityState and accessibilityValue, which Paper relies on.

@@ -34,7 +34,7 @@ const failure = async (call: Promise<unknown>): Promise<CallFailed> => {
 
 describe('the typed client', () => {
   test('puts what it is given at the right address', async () => {
-    const { api, asked } = answering(200, { date: '2026-11-25', midnight: 0, pars: [], lots: [], plan: null, events: [], lastSeq: 0 });
+    const { api, asked } = answering(200, { date: '2026-11-25', midnight: 0, pars: [], lots: [], plan: null, events: [], earlierSoups: [], lastSeq: 0 });
     await api.putPar('landing', '2026-11-25', 'lentil', 24);
     expect(asked).toEqual([{ url: '/api/kitchens/landing/days/2026-11-25/pars/lentil', method: 'PUT', body: '{"parL":24}' }]);
   });

@@ -2,7 +2,6 @@ export * from './event';
 export * from './soup';
 export * from './book';
 export * from './plan';
-export * from './formats/index';
 export * from './requests';
 export * from './refusals';
 export * from './client';

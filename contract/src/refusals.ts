@@ -38,7 +38,6 @@ export const REFUSALS = {
     title: 'Other soups are made of it',
     detail: (facts: { names: string }) => `${facts.names} is made with it. Take it out of there first, then out of the book.`,
   },
-  'food.unknown': { status: 404, title: 'Not in the pantry', detail: (facts: { id: string }) => `There is nothing called "${facts.id}" in the pantry. Reload the pantry.` },
   'pantry.unreadable': {
     status: 422,
     title: 'The list cannot be read',

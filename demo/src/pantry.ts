@@ -1,4 +1,4 @@
-import { HANDBOOK } from '@broth/core';
+import { HANDBOOK } from '@broth/core/handbook';
 import type { Food, Price } from '@broth/core';
 
 /** Prices of the demo's delivery, by the kilogram unless said otherwise. Invented. */

@@ -1,4 +1,5 @@
-import { HANDBOOK, USUAL_SCHOOLS, foodFacts, makeLine, makeSoup, makeStep, matchFood } from '@broth/core';
+import { HANDBOOK } from '@broth/core/handbook';
+import { USUAL_SCHOOLS, foodFacts, makeLine, makeSoup, makeStep, matchFood } from '@broth/core';
 import type { Amount, Ingredient, PrepAct, Schools, Soup } from '@broth/core';
 import { boil, empty, finish, jarBlend, minutes, prep, simmer, stickBlend, sweat } from './steps';
 
@@ -31,7 +32,7 @@ const vegetableStock = (perLitreMl: number): Ingredient => component('Vegetable 
 
 type Some = Pick<Soup, 'id' | 'name' | 'shortName' | 'toneHex' | 'ingredients' | 'steps'> & Partial<Omit<Soup, 'schools'>> & { readonly schools?: Partial<Schools> };
 const soup = ({ schools, ...some }: Some): Soup =>
-  makeSoup({ makesL: MAKES_L, salesPrice: some.role === 'component' ? null : 5.5, ...some, schools: { ...USUAL_SCHOOLS, ...schools } });
+  makeSoup({ makesL: MAKES_L, saltTarget: 0.007, salesPrice: some.role === 'component' ? null : 5.5, ...some, schools: { ...USUAL_SCHOOLS, ...schools } });
 
 const celeriac = soup({
   id: 'celeriac',

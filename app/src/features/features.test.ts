@@ -147,7 +147,7 @@ describe('taps on Now', () => {
     return {
       batchId: B,
       soupId: 'beet',
-    soupVersion: 2,
+      soupVersion: 2,
       batchName: 'Beet 1',
       volumeL: 12,
       vesselId: 'k1',

@@ -1,6 +1,6 @@
 import { CallFailed } from '@broth/contract';
 import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
-import type { CalendarDate, DayEvent, DayPlan } from '@broth/core';
+import type { CalendarDate, DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import { get as load, set as keep } from 'idb-keyval';
 import { create } from 'zustand';
 import { api } from './api';
@@ -25,6 +25,12 @@ interface KitchenState {
   readonly refresh: () => Promise<void>;
   readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
   readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
+  /** Saves a soup: a new one with `baseVersion` null, else the next version of one. What was typed stays with whoever asks. */
+  readonly saveSoup: (soup: Soup, baseVersion: number | null) => Promise<SoupSaved>;
+  readonly retireSoup: (soupId: string) => Promise<string | null>;
+  readonly putFood: (food: Food) => Promise<string | null>;
+  /** Takes in a list; answers how many things it changed, or what is wrong with it. */
+  readonly putPantryCsv: (csv: string) => Promise<{ readonly changed: number } | { readonly trouble: string }>;
   readonly postPlan: (plan: DayPlan, nowMin: number, by: string | null) => Promise<boolean>;
   /** Puts events into the outbox and shows them at once; answers their ids, so that they can be taken back. */
   readonly record: (events: readonly NewEvent[]) => readonly string[];
@@ -33,6 +39,8 @@ interface KitchenState {
   readonly clearTrouble: () => void;
   readonly say: (trouble: string) => void;
 }
+
+export type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
 
 /** An event before it has an id, a time and a name. `at` is given only when it happened earlier than now. */
 export type NewEvent = { [Kind in DayEvent['kind']]: { readonly kind: Kind; readonly data: Extract<DayEvent, { kind: Kind }>['data']; readonly at?: number } }[DayEvent['kind']];
@@ -190,6 +198,46 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         set({ book: await api.putEquipment(KITCHEN, id, inUse) });
       } catch (error) {
         set({ trouble: sentence(error) });
+      }
+    },
+    saveSoup: async (soup, baseVersion) => {
+      const { who } = usePreferences.getState();
+      if (who === null) return { kind: 'refused', says: PICK_WHO, code: null };
+      try {
+        const saved = baseVersion === null ? await api.postSoup(KITCHEN, { by: who, soup }) : await api.putSoup(KITCHEN, { by: who, baseVersion, soup });
+        // The live stream tells of it too, but whoever saved it goes on with it at once.
+        await readBook().catch(() => undefined);
+        await get().refresh();
+        return { kind: 'saved', soup: saved };
+      } catch (error) {
+        return { kind: 'refused', says: sentence(error), code: error instanceof CallFailed ? (error.problem?.code ?? null) : null };
+      }
+    },
+    retireSoup: async (soupId) => {
+      try {
+        set({ book: await api.retireSoup(KITCHEN, soupId) });
+        await get().refresh();
+        return null;
+      } catch (error) {
+        return sentence(error);
+      }
+    },
+    putFood: async (food) => {
+      try {
+        await api.putFood(KITCHEN, food);
+        await readBook();
+        return null;
+      } catch (error) {
+        return sentence(error);
+      }
+    },
+    putPantryCsv: async (csv) => {
+      try {
+        const { changed } = await api.putPantryCsv(KITCHEN, csv);
+        await readBook();
+        return { changed };
+      } catch (error) {
+        return { trouble: sentence(error) };
       }
     },
     postPlan: async (plan, nowMin, by) => {

@@ -42,7 +42,10 @@ export function useDay(): OpenDay | null {
     const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
     const state = foldDay([...view.events, ...onTheWay]);
     // The newest of each under its id; what a running batch was made from under id and version.
-    const soupById = new Map<string, Soup>([...book.soups.map((soup) => [soup.id, soup] as const), ...view.earlierSoups.map((soup) => [versionKey(soup.id, soup.version), soup] as const)]);
+    const soupById = new Map<string, Soup>([
+      ...book.soups.map((soup) => [soup.id, soup] as const),
+      ...view.earlierSoups.map((soup) => [versionKey(soup.id, soup.version), soup] as const),
+    ]);
     const equipmentById = new Map(book.station.equipment.map((thing) => [thing.id, thing as Equipment]));
     const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
     const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });

@@ -52,7 +52,15 @@ export function usePlanner(): void {
   const key =
     day === null
       ? null
-      : JSON.stringify([day.view.date, day.view.pars, day.view.lots, day.book.station, day.book.soups.map((soup) => [soup.id, soup.version]), startedBatches(day.state, day.view.midnight), Math.floor((nowMin ?? 0) / 5)]);
+      : JSON.stringify([
+          day.view.date,
+          day.view.pars,
+          day.view.lots,
+          day.book.station,
+          day.book.soups.map((soup) => [soup.id, soup.version]),
+          startedBatches(day.state, day.view.midnight),
+          Math.floor((nowMin ?? 0) / 5),
+        ]);
   useEffect(() => {
     if (day === null || nowMin === null) return;
     ticket.current += 1;

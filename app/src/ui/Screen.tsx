@@ -81,6 +81,26 @@ function Holder() {
   );
 }
 
+/** The soup book, one tap away from every page. */
+function BookDoor() {
+  const palette = usePalette();
+  const router = useRouter();
+  const path = usePathname();
+  if (path.startsWith('/book')) return null;
+  return (
+    <Pressable
+      role="link"
+      aria-label="Soup book"
+      onPress={() => {
+        router.push('/book');
+      }}
+      style={{ height: 44, paddingHorizontal: 10, borderRadius: 6, borderWidth: 2, borderColor: palette.hairline, alignItems: 'center', justifyContent: 'center' }}
+    >
+      <Text style={{ fontFamily: BOLD, fontSize: 15, color: palette.ink }}>Book</Text>
+    </Pressable>
+  );
+}
+
 function LineNote() {
   const line = useKitchen((state) => state.line);
   const outbox = useKitchen((state) => state.outbox);
@@ -227,6 +247,7 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
         )}
         <Title style={{ flex: 1 }}>{title}</Title>
         {day ? <DayTurner /> : null}
+        <BookDoor />
         <Holder />
       </View>
       <LineNote />

@@ -2,7 +2,7 @@ import { makeSoup, makeStep } from '@broth/core';
 import type { Food, Ingredient, Phase, Soup, Step } from '@broth/core';
 import { PHASE_TIPS } from '../words/soup';
 import { readIngredientLine, readNumber, slugOf } from './ingredientLine';
-import type { LineDoubt, Measures } from './ingredientLine';
+import type { Kitchen, LineDoubt } from './ingredientLine';
 
 /** A recipe as it stands on a handwritten card: a name, what it makes, lines and a method. */
 export interface Card {
@@ -10,7 +10,6 @@ export interface Card {
   readonly makesL: number;
   readonly ingredients: string;
   readonly method: string;
-  readonly measures: Measures;
 }
 
 export interface ReadCard {
@@ -154,14 +153,15 @@ function sentences(method: string): readonly string[] {
 }
 
 /** A card as a soup: amounts, foods, yields and labels from the pantry, steps with their usual cautions. What is in doubt is said, never guessed silently. */
-export function readCard(card: Card, pantry: readonly Food[], id: string): ReadCard {
+export function readCard(card: Card, kitchen: Kitchen, id: string): ReadCard {
+  const { pantry } = kitchen;
   const taken = new Set<string>();
   const read = card.ingredients
     .split('\n')
     .map((text) => text.trim())
     .filter((text) => text !== '')
     .map((text) => {
-      const made = readIngredientLine(text, pantry, card.measures, taken);
+      const made = readIngredientLine(text, kitchen, taken);
       taken.add(made.line.id);
       return made;
     });

@@ -1,4 +1,4 @@
-import { findFood, foodFacts, makeLine } from '@broth/core';
+import { findFood, foodFacts, isMassUnit, makeLine } from '@broth/core';
 import type { Amount, Food, Ingredient, KitchenUnit, PrepAct } from '@broth/core';
 
 /** Which spoons, cups and pints a card means. */
@@ -116,11 +116,33 @@ function capital(text: string): string {
   return text.charAt(0).toUpperCase() + text.slice(1);
 }
 
+/** What a card is read with: the pantry, what the book makes itself, and which cups are meant. */
+export interface Kitchen {
+  readonly pantry: readonly Food[];
+  /** Stocks and roasts of the book: a line that names one is made here. */
+  readonly made: readonly { readonly id: string; readonly name: string }[];
+  readonly measures: Measures;
+}
+
+/** `(3-4 lb)` beside a count of pieces is what they weigh; null when the brackets hold no weight. */
+function bracketWeight(text: string, measures: Measures): { readonly low: number; readonly high: number; readonly unit: KitchenUnit } | null {
+  for (const match of text.matchAll(/\(([^)]*)\)/g)) {
+    const inside = (match[1] ?? '').trim();
+    const leading = LEADING.exec(inside);
+    const low = leading === null ? null : readNumber(leading[1] ?? '');
+    if (leading === null || low === null) continue;
+    const unit = readUnit(inside.slice(leading[0].length), measures);
+    const high = leading[2] === undefined ? low : (readNumber(leading[2]) ?? low);
+    if (unit !== null && unit.unit !== 'each' && isMassUnit(unit.unit)) return { low, high, unit: unit.unit };
+  }
+  return null;
+}
+
 /**
  * One line of a card: `2 lb carrots, peeled and diced` is 2 lb of carrot, peel, "peeled and diced", with what the pantry knows of carrots. What
  * cannot be read stays in the name, without an amount: nothing is invented.
  */
-export function readIngredientLine(text: string, pantry: readonly Food[], measures: Measures, taken: ReadonlySet<string>, stepId = ''): ReadLine {
+export function readIngredientLine(text: string, { pantry, made, measures }: Kitchen, taken: ReadonlySet<string>, stepId = ''): ReadLine {
   const doubts: LineDoubt[] = [];
   let rest = text.trim().replace(/^[-*•·]\s*/, '');
   let amount: Amount = null;
@@ -142,6 +164,11 @@ export function readIngredientLine(text: string, pantry: readonly Food[], measur
       rest = after;
     }
   } else if (BY_EYE.test(rest)) rest = rest.replace(BY_EYE, '').trim();
+  const weighed = amount?.unit === 'each' ? bracketWeight(text, measures) : null;
+  if (amount !== null && weighed !== null) {
+    amount = { low: amount.low * weighed.low, high: amount.high * weighed.high, unit: weighed.unit };
+    rest = rest.replaceAll(/\([^)]*\)/g, '');
+  }
   if (amount === null && doubts.length === 0) doubts.push({ code: 'amount.none' });
   const inBrackets = [...rest.matchAll(/\(([^)]*)\)/g)].map((match) => match[1] ?? '');
   const [namePart = '', ...details] = rest.replaceAll(/\([^)]*\)/g, '').split(',');
@@ -156,7 +183,8 @@ export function readIngredientLine(text: string, pantry: readonly Food[], measur
   const found = findFood(text, pantry);
   const name = capital((before?.[2] ?? namePart).trim().replace(/\s+/g, ' ')) || capital(text.trim());
   const cut = [before?.[1] ?? '', detail].filter((one) => one !== '').join(', ');
-  if (found === null) doubts.push({ code: 'food.unknown' });
+  const own = made.find((one) => name.toLowerCase().includes(one.name.toLowerCase()));
+  if (found === null && own === undefined) doubts.push({ code: 'food.unknown' });
   const acts = ACTS.filter(([word]) => word.test(text)).map(([, act]) => act);
   const known = found === null ? { allergens: 'unknown' as const, origin: 'unknown' as const, edibleShare: 1 } : foodFacts(found.food);
   const staged = found?.food.part === 'salt' || found?.food.id === 'chilli' ? ({ scaling: 'staged' } as const) : {};
@@ -171,6 +199,8 @@ export function readIngredientLine(text: string, pantry: readonly Food[], measur
     cut: cut === '' ? null : cut.slice(0, 80),
     acts,
     stepId,
+    // What the kitchen makes itself has the label of what it is made of.
+    ...(own === undefined ? {} : { componentId: own.id, foodId: null, allergens: [], origin: 'plant' as const, basis: 'edible' as const }),
     whole: /\b(?:kept aside|set aside|for garnish|to serve)\b/i.test(text),
   });
   return { line, doubts };

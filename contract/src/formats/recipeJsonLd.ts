@@ -1,5 +1,5 @@
 import { batchSheet, dietOf, stepRangeMin } from '@broth/core';
-import type { Food, Soup } from '@broth/core';
+import type { Soup } from '@broth/core';
 import { z } from 'zod';
 import { amountText } from '../words/soup';
 import { documentOf, soupDocument } from '../soup';
@@ -7,7 +7,7 @@ import type { SoupDocument } from '../soup';
 import { readCard } from './card';
 import type { ReadCard } from './card';
 import { readNumber } from './ingredientLine';
-import type { Measures } from './ingredientLine';
+import type { Kitchen } from './ingredientLine';
 
 /** schema.org/Recipe as JSON-LD. Our own soup goes along under a name of its own, so that nothing is lost on the way back; other programs read the rest. */
 const OURS = 'broth:soup';
@@ -121,7 +121,7 @@ function litresIn(texts: readonly string[]): number | null {
 const BOWL_L = 0.355;
 
 /** Takes in a text: our own soup, a Recipe that carries it, or any schema.org Recipe. Never throws. */
-export function importText(text: string, pantry: readonly Food[], measures: Measures, id: string): Imported {
+export function importText(text: string, kitchen: Kitchen, id: string): Imported {
   const bytes = text.length;
   if (bytes > IMPORT_LIMIT_BYTES) return { kind: 'trouble', trouble: { code: 'tooLarge', mb: bytes / 1_000_000 } };
   let value: unknown;
@@ -151,9 +151,8 @@ export function importText(text: string, pantry: readonly Food[], measures: Meas
         .slice(0, 120)
         .join('\n'),
       method: textsOf(recipe['recipeInstructions']).slice(0, 58).join('\n'),
-      measures,
     },
-    pantry,
+    kitchen,
     id,
   );
   return { kind: 'recipe', notCarried: Object.keys(recipe).filter((key) => !CARRIED.includes(key)), ...read };

@@ -1,6 +1,5 @@
 export * from './allergen';
 export * from './food';
-export * from './handbook';
 export * from './match';
 export * from './purchase';
 export * from './herb';

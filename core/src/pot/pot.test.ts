@@ -1,4 +1,5 @@
-import { HANDBOOK, driedFor, purchasedG } from '../food/index';
+import { HANDBOOK } from '../food/handbook';
+import { driedFor, purchasedG } from '../food/index';
 import { toLitres } from '../quantity/index';
 import { foodFacts, makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Ingredient, Soup, Step, Texture } from '../soup/index';

@@ -1,4 +1,4 @@
-import { HANDBOOK } from '../food/index';
+import { HANDBOOK } from '../food/handbook';
 import { foodFacts, makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Ingredient, Soup } from '../soup/index';
 import { orderList, prepList, soupCost } from './index';

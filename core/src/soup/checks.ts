@@ -1,4 +1,4 @@
-import { HANDBOOK, findFood, matchFood } from '../food/index';
+import { findFood, matchFood } from '../food/index';
 import type { Food } from '../food/index';
 import { componentLoop } from './components';
 import type { Ingredient, Soup, Step } from './soup';
@@ -106,8 +106,8 @@ function lineChecks(soup: Soup, soupById: ReadonlyMap<string, Soup>, pantry: rea
   return found;
 }
 
-/** Everything that is wrong or doubtful with a soup, what stops it first. `pantry` knows which foods hide grit or burst; without one the handbook does. */
-export function checkSoup(soup: Soup, soupById: ReadonlyMap<string, Soup>, pantry: readonly Food[] = HANDBOOK): readonly SoupFinding[] {
+/** Everything that is wrong or doubtful with a soup, what stops it first. `pantry` knows which foods hide grit or burst. */
+export function checkSoup(soup: Soup, soupById: ReadonlyMap<string, Soup>, pantry: readonly Food[]): readonly SoupFinding[] {
   const loop = componentLoop(soup, soupById);
   if (loop !== null) return [{ code: 'component.loop', path: loop.map((id) => (id === soup.id ? soup.name : (soupById.get(id)?.name ?? id))) }];
   const { unmeasured } = massIn(soup);

@@ -1,4 +1,5 @@
-import { HANDBOOK, matchFood } from '../food/index';
+import { HANDBOOK } from '../food/handbook';
+import { matchFood } from '../food/index';
 import type { Food } from '../food/index';
 import {
   allergensOf,
@@ -194,7 +195,7 @@ describe('component demand', () => {
 });
 
 describe('checks of a soup', () => {
-  const codes = (one: Soup, others: ReadonlyMap<string, Soup> = book()): SoupFinding['code'][] => checkSoup(one, others).map((found) => found.code);
+  const codes = (one: Soup, others: ReadonlyMap<string, Soup> = book()): SoupFinding['code'][] => checkSoup(one, others, HANDBOOK).map((found) => found.code);
   const sound = [of('carrot', g(400)), of('water', g(640), { stepId: 'boil' }), of('salt', g(7), { stepId: 'finish' })];
   const with_ = (line: Ingredient, some: Partial<Soup> = {}): SoupFinding['code'][] => codes(soup('a', [...sound, line], some));
   test('a sound soup has none', () => {

@@ -1,4 +1,5 @@
-import { food as foodSchema, readNumber, slugOf, words } from '@broth/contract';
+import { food as foodSchema, words } from '@broth/contract';
+import { readNumber, slugOf } from '@broth/contract/formats';
 import { ALLERGENS, ORIGINS, PARTS } from '@broth/core';
 import type { Allergen, Food, Origin, Part } from '@broth/core';
 import { parse } from 'csv-parse/sync';

@@ -1,6 +1,7 @@
 import { SCHOOLS, checkSoup, makeLine, makeSoup, makeStep } from '@broth/core';
 import type { Food, Soup } from '@broth/core';
-import { documentOf, importText, soupDocument } from '@broth/contract';
+import { documentOf, soupDocument } from '@broth/contract';
+import { importText } from '@broth/contract/formats';
 import { demo } from '@broth/demo';
 import { PDFDocument } from 'pdf-lib';
 import { DAY, LENTIL, event, lentilStarted, testKitchen } from '../testing/kitchen';
@@ -122,7 +123,11 @@ describe('a batch keeps the version it was made from', () => {
       event('ingredient.added/1', '08:40', { batchId: LENTIL, ingredientId: 'vegstock', name: 'Vegetable stock', amount: 9000, unit: 'mL', for: 'card', allergens: null }),
       event('batch.finished/1', '10:00', { batchId: LENTIL, volumeOutL: 17.1 }),
     ]);
-    expect((await call('GET', '/soups/lentil/history')).body).toEqual({ stepTimes: { prep: [{ volumeL: 18, minutes: 25 }] }, liquidPerLitre: [0.5], yieldShare: [expect.closeTo(0.95, 9)] });
+    expect((await call('GET', '/soups/lentil/history')).body).toEqual({
+      stepTimes: { prep: [{ volumeL: 18, minutes: 25 }] },
+      liquidPerLitre: [0.5],
+      yieldShare: [expect.closeTo(0.95, 9)],
+    });
   });
 });
 
@@ -133,7 +138,7 @@ describe('open formats', () => {
     expect([document.soup.id, document.components.map((soup) => soup.id)]).toEqual(['celeriac', ['vegstock']]);
     const recipe = await kitchen.app.inject({ method: 'GET', url: `${BASE}/soups/celeriac/recipe.jsonld` });
     expect(recipe.headers['content-type']).toContain('application/ld+json');
-    expect(importText(recipe.body, demo.pantry, 'us', 'x')).toEqual({ kind: 'soup', document });
+    expect(importText(recipe.body, { pantry: demo.pantry, made: [], measures: 'us' }, 'x')).toEqual({ kind: 'soup', document });
   });
   test('its JSON Schema is served, and says what a soup must have', async () => {
     const schema = (await kitchen.app.inject({ method: 'GET', url: '/api/formats/soup.schema.json' })).json<{
@@ -165,7 +170,9 @@ describe('open formats', () => {
   test('everything the demo serves is sound to the same checks the app runs', async () => {
     const { soups, pantry } = await book();
     const soupById = new Map(soups.map((soup) => [soup.id, soup]));
-    expect(soups.filter((soup) => soup.version === 1 && soup.id !== 'leek').flatMap((soup) => checkSoup(soup, soupById, pantry).map((found) => found.code))).toEqual(['label.unread']);
+    expect(soups.filter((soup) => soup.version === 1 && soup.id !== 'leek').flatMap((soup) => checkSoup(soup, soupById, pantry).map((found) => found.code))).toEqual([
+      'label.unread',
+    ]);
     expect(documentOf(soups[0]!, soupById).format).toBe('broth-soup/1');
   });
 });

@@ -1,8 +1,10 @@
 import { words } from '@broth/contract';
 import { allergensOf, jarFills, jarOf } from '@broth/core';
 import type { DayPlan, PlannedBatch } from '@broth/core';
+import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
+import { Action } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
@@ -22,6 +24,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
   const jar = jarOf(day.book.station);
   const jarStep = soup?.steps.find((step) => step.place.kind === 'blender' && step.place.tool === 'jar');
   const fills = jarStep === undefined || jar === null ? null : jarFills(batch.volumeL * jarStep.blendShare, jar.hotFillL);
+  const router = useRouter();
   const late = batch.lateMin > 0;
   const first = batch.steps[0];
   return (
@@ -58,6 +61,13 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
       {batch.state === 'planned' ? null : <StateMark mark="fine" word={batch.state === 'running' ? 'Begun' : 'Finished'} />}
       {fills === null ? null : <Body style={{ fontSize: 15 }}>{`${String(fills)} fills of the jar, ${words.litres(jar?.hotFillL ?? 0)} each, to the hot-fill line.`}</Body>}
       <Note>{allergenLine(day, batch)}</Note>
+      <Action
+        label="Sheet"
+        hint={`Sheet of ${batch.name}`}
+        onPress={() => {
+          router.push(`/sheet/${batch.id}`);
+        }}
+      />
     </Sheet>
   );
 }

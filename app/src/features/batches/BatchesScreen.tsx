@@ -22,8 +22,15 @@ export function BatchesScreen() {
         <Note>{shown === null ? '' : shown.kind === 'accepted' ? 'As in the accepted plan' : 'Not accepted yet'}</Note>
       </View>
       <Action
+        label="Prep list"
+        onPress={() => {
+          router.push('/prep');
+        }}
+      />
+      <Action
         kind="main"
-        label="See the board"
+        label="Board"
+        hint="See the board"
         onPress={() => {
           router.navigate('/board');
         }}

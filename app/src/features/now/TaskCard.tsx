@@ -1,8 +1,9 @@
 import { words } from '@broth/contract';
 import { minutesBetween, sheetLines, soupOf } from '@broth/core';
 import type { Soup, Task } from '@broth/core';
+import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
 import { usePalette } from '../../theme/theme';
@@ -64,6 +65,7 @@ interface Props {
 export function TaskCard({ day, task, now, onDo }: Props) {
   const palette = usePalette();
   const soup = soupOf(task, day.soupById);
+  const router = useRouter();
   const [volumeOutL, setVolumeOutL] = useState(task.volumeL);
   if (soup === undefined) return null;
   const vessel = day.equipmentById.get(task.vesselId ?? '');
@@ -124,6 +126,16 @@ export function TaskCard({ day, task, now, onDo }: Props) {
       )}
       {step.irreversible && task.state !== 'running' ? <Strong>This cannot be undone in the pot.</Strong> : null}
       <Note>{step.why}</Note>
+      <Pressable
+        role="link"
+        aria-label={`Batch sheet of ${task.batchName}`}
+        onPress={() => {
+          router.push(`/sheet/${task.batchId}`);
+        }}
+        style={{ minHeight: 44, justifyContent: 'center' }}
+      >
+        <Strong style={{ textDecorationLine: 'underline' }}>Batch sheet: all amounts, ticks, salt, texture</Strong>
+      </Pressable>
       {task.isLast && task.state === 'running' ? <LitresStepper label="litres out" volumeL={volumeOutL} onChange={setVolumeOutL} /> : null}
       {task.state === 'running' ? (
         <Action

@@ -1,4 +1,5 @@
-import { HANDBOOK, foodFacts, makeLine, makeSoup, makeStep, matchFood } from '@broth/core';
+import { HANDBOOK } from '@broth/core/handbook';
+import { foodFacts, makeLine, makeSoup, makeStep, matchFood } from '@broth/core';
 import type { Ingredient, Soup, Step } from '@broth/core';
 import { QueryTypes } from 'sequelize';
 import type { QueryInterface } from 'sequelize';
