@@ -3,7 +3,23 @@ import { DAY, expect, holds, test } from './stand';
 
 /** The five places and what lies behind them, with a day under way: nothing serious for axe, nothing wider than the screen. */
 
-const PAGES = ['/par', '/batches', '/board', '/now', '/log', `/log/${DAY}.vegstock.1`, '/kitchen'];
+const PAGES = [
+  '/par',
+  '/batches',
+  '/board',
+  '/now',
+  '/log',
+  `/log/${DAY}.vegstock.1`,
+  '/kitchen',
+  '/book',
+  '/book/new',
+  '/book/chowder',
+  '/book/chowder/edit',
+  '/book/celeriac/sheet',
+  `/sheet/${DAY}.vegstock.1`,
+  '/prep',
+  '/pantry',
+];
 
 for (const look of ['enamel', 'iron'] as const) {
   test(`axe finds nothing serious in ${look}`, async ({ page, stand }) => {

@@ -3,6 +3,7 @@ import { addDays } from '@broth/core';
 import { usePathname, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, Text, View, useWindowDimensions } from 'react-native';
+import Svg, { Path } from 'react-native-svg';
 import { useKitchen } from '../state/kitchen';
 import { usePreferences } from '../state/preferences';
 import { BOLD, SANS, TOUCH, WIDE_FROM, usePalette } from '../theme/theme';
@@ -33,7 +34,7 @@ function DayTurner() {
           say('That day is not on this device and the server cannot be reached.');
         });
       }}
-      style={{ width: 40, height: 44, alignItems: 'center', justifyContent: 'center' }}
+      style={{ width: 36, height: 44, alignItems: 'center', justifyContent: 'center' }}
     >
       <Text style={{ fontFamily: BOLD, fontSize: 20, color: palette.ink }}>{glyph}</Text>
     </Pressable>
@@ -94,9 +95,11 @@ function BookDoor() {
       onPress={() => {
         router.push('/book');
       }}
-      style={{ height: 44, paddingHorizontal: 10, borderRadius: 6, borderWidth: 2, borderColor: palette.hairline, alignItems: 'center', justifyContent: 'center' }}
+      style={{ width: 44, height: 44, alignItems: 'center', justifyContent: 'center' }}
     >
-      <Text style={{ fontFamily: BOLD, fontSize: 15, color: palette.ink }}>Book</Text>
+      <Svg width={28} height={28} viewBox="0 0 24 24" fill="none" stroke={palette.ink} strokeWidth={1.8} strokeLinejoin="round" aria-hidden>
+        <Path d="M12 6C9.5 4.4 6.5 4 3 4v14.5c3.5 0 6.5.4 9 2 2.5-1.6 5.5-2 9-2V4c-3.5 0-6.5.4-9 2zm0 0v14.5" />
+      </Svg>
     </Pressable>
   );
 }
@@ -239,13 +242,13 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
   const inner = { padding: wide ? 20 : 12, gap: 12 } as const;
   return (
     <View role="main" style={{ flex: 1, backgroundColor: palette.ground }}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 6, paddingHorizontal: wide ? 20 : 12, minHeight: 60 }}>
+      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 4, paddingHorizontal: wide ? 20 : 12, minHeight: 60 }}>
         {back === undefined ? null : (
           <Pressable role="button" aria-label="Back" onPress={back} style={{ width: 44, height: TOUCH, alignItems: 'center', justifyContent: 'center', marginLeft: -10 }}>
             <Text style={{ fontFamily: SANS, fontSize: 30, color: palette.ink }}>‹</Text>
           </Pressable>
         )}
-        <Title style={{ flex: 1 }}>{title}</Title>
+        <Title style={{ flex: 1, ...(wide || title.length < 18 ? {} : { fontSize: 21, lineHeight: 25 }) }}>{title}</Title>
         {day ? <DayTurner /> : null}
         <BookDoor />
         <Holder />

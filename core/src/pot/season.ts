@@ -25,7 +25,7 @@ const STEP_SHARE = 0.001;
 export interface SaltPlan {
   readonly nowShare: number;
   readonly target: number;
-  /** Grams at a time, a tenth of a percent each, tasted in between; the last is what is left. Empty when the soup is there or above. */
+  /** Grams at a time, equal and at most a tenth of a percent each, tasted in between. Empty when the soup is there or above. */
   readonly doses: readonly number[];
 }
 
@@ -35,5 +35,5 @@ export function saltPlan(massKg: number, saltG: number, target: number): SaltPla
   const missingG = Math.max(0, raiseSaltG(massKg + saltG / 1000, nowShare, target));
   const stepG = massKg * 1000 * STEP_SHARE;
   const steps = Math.ceil(missingG / stepG - 1e-6);
-  return { nowShare, target, doses: Array.from({ length: steps }, (_, index) => (index < steps - 1 ? stepG : missingG - stepG * (steps - 1))) };
+  return { nowShare, target, doses: Array.from({ length: steps }, () => missingG / steps) };
 }

@@ -66,7 +66,7 @@ export function prepList(batches: readonly PrepBatch[]): readonly PrepItem[] {
       acts,
       edibleG: measurableG(edible),
       purchasedG: measurableG(bought),
-      pieces: gramsEach === null || gramsEach < 10 ? null : Math.ceil((bought / gramsEach) * 2) / 2,
+      pieces: gramsEach === null || gramsEach < 10 ? null : Math.ceil(bought / gramsEach - 1e-9),
       unmeasured: uses.some((use) => use.edibleG === null),
       neededByMin: times.length === 0 ? null : Math.min(...times),
       uses,

@@ -112,7 +112,7 @@ export function BatchSheetScreen() {
         ) : undefined
       }
     >
-      <View style={wide ? { maxWidth: 860, gap: 12 } : { gap: 12 }}>
+      <View style={wide ? { maxWidth: 1180, gap: 12 } : { gap: 12 }}>
         {soup.version !== (open.soupById.get(soup.id)?.version ?? soup.version) ? (
           <Note>{`By version ${String(soup.version)}, as it was when this batch was begun. The book has a newer one.`}</Note>
         ) : null}

@@ -74,7 +74,7 @@ function Inner({ open, soup: base }: { readonly open: OpenBook; readonly soup: S
     window.open(`/api/kitchens/${open.book.kitchen.id}/soups/${base.id}/sheet.pdf?${query.toString()}`, '_blank');
   };
   return (
-    <View style={wide ? { maxWidth: 860, gap: 12 } : { gap: 12 }}>
+    <View style={wide ? { maxWidth: 1180, gap: 12 } : { gap: 12 }}>
       <Sheet label="How much">
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
           <Pick label="Make it by" value={by} options={BY} onPick={setBy} width={178} />

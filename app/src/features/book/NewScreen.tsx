@@ -7,6 +7,7 @@ import { useRef, useState } from 'react';
 import { View } from 'react-native';
 import { useBook } from '../../state/useBook';
 import type { OpenBook } from '../../state/useBook';
+import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { Field, Pick } from '../../ui/Field';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
@@ -30,6 +31,7 @@ interface Made {
 
 /** Three ways to a new card: read it as it is written, take in a file, or begin with an empty one. */
 function Ways({ open, onMade }: { readonly open: OpenBook; readonly onMade: (made: Made) => void }) {
+  const palette = usePalette();
   const us = open.book.kitchen.temperatureUnit === 'F';
   const [name, setName] = useState('');
   const [makes, setMakes] = useState('');
@@ -144,7 +146,7 @@ function Ways({ open, onMade }: { readonly open: OpenBook; readonly onMade: (mad
               });
             event.target.value = '';
           }}
-          style={{ fontSize: 16, minHeight: 48 }}
+          style={{ color: palette.ink, fontSize: 16, minHeight: 48 }}
         />
       </Sheet>
       <Action label="Or begin with an empty card" onPress={empty} />

@@ -127,7 +127,7 @@ export function PantryScreen() {
                 if (file !== undefined) void takeIn(file);
                 event.target.value = '';
               }}
-              style={{ fontSize: 16, minHeight: 48, maxWidth: '100%' }}
+              style={{ color: palette.ink, fontSize: 16, minHeight: 48, maxWidth: '100%' }}
             />
           </View>
         </Sheet>

@@ -8,6 +8,7 @@ import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { Tick } from '../../ui/Field';
 import { PhaseMark } from '../../ui/PhaseMark';
+import { useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
@@ -151,7 +152,8 @@ export function SheetView(props: Props) {
     [soup, volumeL, vessel, open, history],
   );
   const one = sheet.steps[at];
-  return (
+  const wide = useIsWide();
+  const head = (
     <>
       <View style={{ flexDirection: 'row', alignItems: 'baseline', gap: 10 }}>
         <Figure>{words.litres(volumeL)}</Figure>
@@ -168,6 +170,10 @@ export function SheetView(props: Props) {
         <StateMark mark="soon" word={`${vessel.name} needs ${words.litres(vessel.minFillL)} to cover the blades. Take a smaller pot.`} />
       ) : null}
       {sheet.unmeasured.length === 0 ? null : <StateMark mark="soon" word={`Not measured yet: ${words.list(sheet.unmeasured)}. Weigh it and write it on the card.`} />}
+    </>
+  );
+  const now = (
+    <>
       {one === undefined ? <Body>This soup has no steps yet. Write them on its card.</Body> : <StepCard sheet={sheet} one={one} index={at} props={props} />}
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Action
@@ -187,35 +193,58 @@ export function SheetView(props: Props) {
           }}
         />
       </View>
-      <View role="list" aria-label="All steps" style={{ gap: 2 }}>
-        {sheet.steps.map(({ step, lowMin, highMin }, index) => (
-          <Pressable
-            key={step.id}
-            role="button"
-            aria-label={`Step ${String(index + 1)}: ${step.name}`}
-            aria-current={index === at ? 'step' : undefined}
-            onPress={() => {
-              onGo(index);
-            }}
-            style={{
-              minHeight: 44,
-              flexDirection: 'row',
-              alignItems: 'center',
-              gap: 10,
-              borderLeftWidth: 5,
-              borderLeftColor: index === at ? soup.toneHex : 'transparent',
-              paddingLeft: 8,
-            }}
-          >
-            <PhaseMark phase={step.phase} color={index < at ? palette.muted : palette.ink} size={22} />
-            <Body style={{ flex: 1, fontSize: 15, color: index < at ? palette.muted : palette.ink }} lines={1}>
-              {step.name}
-            </Body>
-            <Note>{words.range(lowMin, highMin)}</Note>
-          </Pressable>
-        ))}
+    </>
+  );
+  const all = (
+    <View role="group" aria-label="All steps" style={{ gap: 2 }}>
+      {sheet.steps.map(({ step, lowMin, highMin }, index) => (
+        <Pressable
+          key={step.id}
+          role="button"
+          aria-label={`Step ${String(index + 1)}: ${step.name}`}
+          aria-current={index === at ? 'step' : undefined}
+          onPress={() => {
+            onGo(index);
+          }}
+          style={{
+            minHeight: 44,
+            flexDirection: 'row',
+            alignItems: 'center',
+            gap: 10,
+            borderLeftWidth: 5,
+            borderLeftColor: index === at ? soup.toneHex : 'transparent',
+            paddingLeft: 8,
+          }}
+        >
+          <PhaseMark phase={step.phase} color={index < at ? palette.muted : palette.ink} size={22} />
+          <Body style={{ flex: 1, fontSize: 15, color: index < at ? palette.muted : palette.ink }} lines={1}>
+            {step.name}
+          </Body>
+          <Note>{words.range(lowMin, highMin)}</Note>
+        </Pressable>
+      ))}
+    </View>
+  );
+  const right = <PutRight open={open} soup={soup} volumeL={volumeL} sheet={sheet} onAdd={props.onAdd} />;
+  if (!wide)
+    return (
+      <>
+        {head}
+        {now}
+        {all}
+        {right}
+      </>
+    );
+  return (
+    <>
+      {head}
+      <View style={{ flexDirection: 'row', gap: 20 }}>
+        <View style={{ flex: 3, gap: 12 }}>{now}</View>
+        <View style={{ flex: 2, gap: 12 }}>
+          {all}
+          {right}
+        </View>
       </View>
-      <PutRight open={open} soup={soup} volumeL={volumeL} sheet={sheet} onAdd={props.onAdd} />
     </>
   );
 }

@@ -138,7 +138,7 @@ function LabelPart({ open, soup }: { readonly open: OpenBook; readonly soup: Sou
           const verdict = dietOf(soup, open.soupById, diet);
           return (
             <View key={diet} style={{ flexDirection: 'row', gap: 8 }}>
-              <StateMark mark={verdict.kind === 'yes' ? 'fine' : verdict.kind === 'no' ? 'stop' : 'soon'} />
+              {verdict.kind === 'unknown' ? <StateMark mark="soon" /> : null}
               <Body style={{ flex: 1, fontSize: 15 }}>{words.dietLine(diet, verdict)}</Body>
             </View>
           );

@@ -60,7 +60,7 @@ export function SwapPanel({ open, soup }: { readonly open: OpenBook; readonly so
         ))}
         {DIETS.map((diet) => (
           <View key={diet} style={{ flexDirection: 'row', gap: 8 }}>
-            <StateMark mark={made.diets[diet].kind === 'yes' ? 'fine' : made.diets[diet].kind === 'no' ? 'stop' : 'soon'} />
+            {made.diets[diet].kind === 'unknown' ? <StateMark mark="soon" /> : null}
             <Body style={{ flex: 1, fontSize: 15 }}>{words.dietLine(diet, made.diets[diet])}</Body>
           </View>
         ))}

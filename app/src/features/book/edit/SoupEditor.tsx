@@ -334,6 +334,10 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
                         {isOpen ? (
                           <StepEditor
                             index={index}
+                            last={steps.fields.length - 1}
+                            onMove={(to) => {
+                              steps.move(index, to);
+                            }}
                             onRemove={() => {
                               steps.remove(index);
                               setOpenStep(null);

@@ -18,7 +18,19 @@ const PLACES: readonly { readonly value: string; readonly label: string; readonl
 ];
 
 /** One step of the way, opened: what hands do, where, how long, when it is done, what to beware of and why. */
-export function StepEditor({ index, onRemove, onClose }: { readonly index: number; readonly onRemove: () => void; readonly onClose: () => void }) {
+export function StepEditor({
+  index,
+  last,
+  onMove,
+  onRemove,
+  onClose,
+}: {
+  readonly index: number;
+  readonly last: number;
+  readonly onMove: (to: number) => void;
+  readonly onRemove: () => void;
+  readonly onClose: () => void;
+}) {
   const form = useFormContext<SoupForm>();
   const at = `steps.${index}` as `steps.${number}`;
   const step = useWatch({ control: form.control, name: at }) as Step;
@@ -91,6 +103,24 @@ export function StepEditor({ index, onRemove, onClose }: { readonly index: numbe
           set({ irreversible: on.length > 0 });
         }}
       />
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        <Action
+          style={{ flex: 1 }}
+          label="Earlier"
+          disabled={index === 0}
+          onPress={() => {
+            onMove(index - 1);
+          }}
+        />
+        <Action
+          style={{ flex: 1 }}
+          label="Later"
+          disabled={index === last}
+          onPress={() => {
+            onMove(index + 1);
+          }}
+        />
+      </View>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Action label="Take the step away" onPress={onRemove} />
         <Action kind="main" style={{ flex: 1 }} label="Close the step" onPress={onClose} />

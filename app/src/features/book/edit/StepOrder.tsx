@@ -1,8 +1,8 @@
-import { DndContext, KeyboardSensor, PointerSensor, TouchSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
+import { DndContext, PointerSensor, TouchSensor, closestCenter, useSensor, useSensors } from '@dnd-kit/core';
 import type { DragEndEvent } from '@dnd-kit/core';
-import { SortableContext, sortableKeyboardCoordinates, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
+import { SortableContext, useSortable, verticalListSortingStrategy } from '@dnd-kit/sortable';
 import { CSS } from '@dnd-kit/utilities';
-import type { ReactNode } from 'react';
+import type { KeyboardEvent, ReactNode } from 'react';
 import { BOLD, usePalette } from '../../../theme/theme';
 
 interface Item {
@@ -11,7 +11,7 @@ interface Item {
   readonly content: ReactNode;
 }
 
-function Row({ item }: { readonly item: Item }) {
+function Row({ item, onKey }: { readonly item: Item; readonly onKey: (event: KeyboardEvent<HTMLButtonElement>) => void }) {
   const palette = usePalette();
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({ id: item.id });
   return (
@@ -32,6 +32,7 @@ function Row({ item }: { readonly item: Item }) {
         type="button"
         {...attributes}
         {...listeners}
+        onKeyDown={onKey}
         aria-label={`Move: ${item.name}`}
         style={{
           width: 44,
@@ -47,31 +48,45 @@ function Row({ item }: { readonly item: Item }) {
           cursor: 'grab',
         }}
       >
-        ⋮⋮
+        ↕
       </button>
       <div style={{ flex: 1, minWidth: 0 }}>{item.content}</div>
     </div>
   );
 }
 
-/** A list that is put in order by dragging its handles, with a finger, a pointer, or from the keyboard: space, arrows, space. */
+/** A list that is put in order by dragging its handles with a finger or a pointer; from the keyboard, the arrows move the one that has the focus. */
 export function StepOrder({ items, onMove }: { readonly items: readonly Item[]; readonly onMove: (from: number, to: number) => void }) {
-  const sensors = useSensors(
-    useSensor(PointerSensor, { activationConstraint: { distance: 6 } }),
-    useSensor(TouchSensor, { activationConstraint: { delay: 120, tolerance: 8 } }),
-    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
-  );
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }), useSensor(TouchSensor, { activationConstraint: { delay: 120, tolerance: 8 } }));
   const end = ({ active, over }: DragEndEvent): void => {
     const from = items.findIndex((item) => item.id === active.id);
     const to = items.findIndex((item) => item.id === over?.id);
     if (from !== -1 && to !== -1 && from !== to) onMove(from, to);
   };
+  const byKey =
+    (from: number) =>
+    (event: KeyboardEvent<HTMLButtonElement>): void => {
+      const to = event.key === 'ArrowUp' ? from - 1 : event.key === 'ArrowDown' ? from + 1 : -1;
+      if (to < 0 || to >= items.length) return;
+      event.preventDefault();
+      const handle = event.currentTarget;
+      onMove(from, to);
+      // The row was moved in the page, which drops the focus.
+      requestAnimationFrame(() => {
+        handle.focus();
+      });
+    };
   return (
-    <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={end}>
+    <DndContext
+      sensors={sensors}
+      collisionDetection={closestCenter}
+      onDragEnd={end}
+      accessibility={{ screenReaderInstructions: { draggable: 'Arrow up and arrow down move this step.' } }}
+    >
       <SortableContext items={items.map((item) => item.id)} strategy={verticalListSortingStrategy}>
         <div style={{ display: 'flex', flexDirection: 'column', gap: 8 }}>
-          {items.map((item) => (
-            <Row key={item.id} item={item} />
+          {items.map((item, index) => (
+            <Row key={item.id} item={item} onKey={byKey(index)} />
           ))}
         </div>
       </SortableContext>

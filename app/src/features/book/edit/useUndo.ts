@@ -16,18 +16,22 @@ export function useUndo(form: UseFormReturn<SoupForm>, onSettled: (values: SoupF
   const show = (): void => {
     setCounts({ undo: past.current.length - 1, redo: future.current.length });
   };
+  /** Takes the form as it is now for a point to come back to. */
+  const settle = (): void => {
+    const now = JSON.stringify(form.getValues());
+    if (now === past.current.at(-1)) return;
+    past.current = [...past.current.slice(-DEPTH), now];
+    future.current = [];
+    show();
+    settled.current(form.getValues());
+  };
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | null = null;
     const subscription = form.watch(() => {
       if (quiet.current) return;
       if (timer !== null) clearTimeout(timer);
       timer = setTimeout(() => {
-        const now = JSON.stringify(form.getValues());
-        if (now === past.current.at(-1)) return;
-        past.current = [...past.current.slice(-DEPTH), now];
-        future.current = [];
-        show();
-        settled.current(form.getValues());
+        settle();
       }, SETTLE_MS);
     });
     return () => {
@@ -46,6 +50,8 @@ export function useUndo(form: UseFormReturn<SoupForm>, onSettled: (values: SoupF
     canUndo: counts.undo > 0,
     canRedo: counts.redo > 0,
     undo: () => {
+      // What was typed a moment ago is taken back as well.
+      settle();
       const before = past.current.at(-2);
       const now = past.current.at(-1);
       if (before === undefined || now === undefined) return;
