@@ -395,7 +395,7 @@ describe('worked examples', () => {
       return;
     }
     for (const [key, value] of Object.entries(expected)) {
-      const allowed = typeof tolerance === 'object' && tolerance !== null ? Number((tolerance as Record<string, number>)[key] ?? 0) : Number(tolerance);
+      const allowed = typeof tolerance === 'object' && tolerance !== null ? ((tolerance as Record<string, number>)[key] ?? 0) : Number(tolerance);
       compare((said as Record<string, unknown>)[key], value, allowed);
     }
   });

@@ -40,7 +40,7 @@ interface KitchenState {
   readonly say: (trouble: string) => void;
 }
 
-export type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
+type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
 
 /** An event before it has an id, a time and a name. `at` is given only when it happened earlier than now. */
 export type NewEvent = { [Kind in DayEvent['kind']]: { readonly kind: Kind; readonly data: Extract<DayEvent, { kind: Kind }>['data']; readonly at?: number } }[DayEvent['kind']];

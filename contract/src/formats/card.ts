@@ -2,7 +2,8 @@ import { makeSoup, makeStep } from '@broth/core';
 import type { Food, Ingredient, Phase, Soup, Step } from '@broth/core';
 import { PHASE_TIPS } from '../words/soup';
 import { readIngredientLine, readNumber, slugOf } from './ingredientLine';
-import type { Kitchen, LineDoubt } from './ingredientLine';
+import type { LineDoubt } from './doubt';
+import type { Kitchen } from './ingredientLine';
 
 /** A recipe as it stands on a handwritten card: a name, what it makes, lines and a method. */
 export interface Card {

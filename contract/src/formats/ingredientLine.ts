@@ -1,5 +1,6 @@
 import { findFood, foodFacts, isMassUnit, makeLine } from '@broth/core';
 import type { Amount, Food, Ingredient, KitchenUnit, PrepAct } from '@broth/core';
+import type { LineDoubt } from './doubt';
 
 /** Which spoons, cups and pints a card means. */
 export type Measures = 'us' | 'imperial' | 'metric';
@@ -51,9 +52,6 @@ const BY_MEASURE: Readonly<Record<Measures, Readonly<Record<UnitWord, KitchenUni
 const PIECE =
   /^(?:large|small|medium|big|whole|clove|cloves|stick|sticks|stalk|stalks|piece|pieces|head|heads|leaf|leaves|rasher|rashers|tin|tins|can|cans|bulb|bulbs|sprig|sprigs|bunch|bunches|handful|ripe|fresh)\b/i;
 const BY_EYE = /^(?:a\s+)?(?:pinch|dash|splash|handful|knob|some|few|little|drizzle|thread)\b(?:\s+of)?/i;
-
-/** What could not be read for sure: it is kept as it was written and asked about. */
-export type LineDoubt = { readonly code: 'unit.unknown'; readonly word: string } | { readonly code: 'food.unknown' } | { readonly code: 'amount.none' };
 
 export interface ReadLine {
   readonly line: Ingredient;

@@ -5,6 +5,7 @@ import { amountText } from '../words/soup';
 import { documentOf, soupDocument } from '../soup';
 import type { SoupDocument } from '../soup';
 import { readCard } from './card';
+import type { ImportTrouble } from './doubt';
 import type { ReadCard } from './card';
 import { readNumber } from './ingredientLine';
 import type { Kitchen } from './ingredientLine';
@@ -43,10 +44,6 @@ export function recipeOf(soup: Soup, soupById: ReadonlyMap<string, Soup>): Reado
     [OURS]: documentOf(soup, soupById),
   };
 }
-
-/** Why a file could not be taken in, for a person. */
-export type ImportTrouble =
-  { readonly code: 'tooLarge'; readonly mb: number } | { readonly code: 'notJson' } | { readonly code: 'noRecipe' } | { readonly code: 'badSoup'; readonly first: string };
 
 export type Imported =
   | { readonly kind: 'soup'; readonly document: SoupDocument }

@@ -12,7 +12,7 @@ import type {
   VerdictKind,
 } from '@broth/core';
 import { limitIn } from '@broth/core';
-import { degrees, duration, list, litres, number } from './numbers';
+import { degrees, duration, litres, number } from './numbers';
 
 export * from './numbers';
 export * from './soup';

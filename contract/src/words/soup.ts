@@ -18,8 +18,7 @@ import type {
   Texture,
   Thickening,
 } from '@broth/core';
-import type { LineDoubt } from '../formats/ingredientLine';
-import type { ImportTrouble } from '../formats/recipeJsonLd';
+import type { ImportTrouble, LineDoubt } from '../formats/doubt';
 import { duration, list, litres, number } from './numbers';
 
 /** Everything that is said about soups, their lines, their pots. */
@@ -135,7 +134,7 @@ export const PHASE_TIPS: Readonly<Record<Phase, Tips>> = {
 };
 
 /** Each school: what it is called, what its choices are called, and what follows from each. */
-export const SCHOOL: {
+const SCHOOL: {
   readonly [Name in School]: { readonly name: string; readonly choices: { readonly [Choice in Schools[Name]]: readonly [name: string, consequence: string] } };
 } = {
   liquid: {
@@ -203,6 +202,13 @@ export const SCHOOL: {
     choices: { exact: ['Exactly', 'It comes out the same each time.'], byEye: ['By eye and taste', 'What went in is recorded, so that it can be repeated.'] },
   },
 };
+
+/** What a school is called, the choice a soup made in it, and what follows; an unknown choice is said as it is written. */
+export function schoolChoice(name: School, value: string): { readonly school: string; readonly choice: string; readonly consequence: string } {
+  const school: { readonly name: string; readonly choices: Readonly<Record<string, readonly [string, string]>> } = SCHOOL[name];
+  const [choice, consequence] = school.choices[value] ?? [value, ''];
+  return { school: school.name, choice, consequence };
+}
 
 /** `1.25 kg`, `350 g`, `2.4 L`, `80 mL`, `2`. */
 export function amountText(amount: number, unit: 'g' | 'mL' | 'each'): string {

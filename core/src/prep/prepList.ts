@@ -98,7 +98,7 @@ export function orderList(
       const massG = edibleG(line);
       const litres = lineL(line);
       const poured = line.part === 'liquid' || line.part === 'dairy' || line.part === 'acid';
-      const key = `${line.foodId ?? line.name.toLowerCase()}`;
+      const key = line.foodId ?? line.name.toLowerCase();
       const entry = merged.get(key) ?? { name: line.name, foodId: line.foodId, poured, massG: 0, volumeL: 0, pieces: 0, unmeasured: false };
       if (massG === null && litres === null && line.amount?.unit === 'each') entry.pieces += middle({ low: line.amount.low, high: line.amount.high }) * factor;
       else if (massG === null && litres === null) entry.unmeasured = true;

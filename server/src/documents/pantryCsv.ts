@@ -97,9 +97,9 @@ function foodFrom({ cells, line }: Row, pantry: readonly Food[], taken: Readonly
     say('It has no name.');
     return null;
   }
-  let fine = true;
+  const wrong: string[] = [];
   const bad = (says: string): void => {
-    fine = false;
+    wrong.push(says);
     say(says);
   };
   const number = (column: Column, before: number | null): number | null => {
@@ -126,7 +126,7 @@ function foodFrom({ cells, line }: Row, pantry: readonly Food[], taken: Readonly
   const amount = number('price', known?.price?.amount ?? null);
   const per = cells.per === undefined || cells.per === '' ? (known?.price?.per ?? 'kg') : PER[cells.per.toLowerCase()];
   if (per === undefined) bad(`A price is by kg, L or each, not by "${cells.per ?? ''}".`);
-  if (!fine || per === undefined) return null;
+  if (wrong.length > 0 || per === undefined) return null;
   const made: Food = {
     id: known?.id ?? slugOf(name, taken),
     name: known?.name ?? name,

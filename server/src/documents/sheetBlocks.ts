@@ -53,7 +53,7 @@ function notesOf(sheet: BatchSheet, soup: Soup): readonly string[] {
     `Steam takes ${words.number(sheet.evaporationL.low)} to ${words.litres(sheet.evaporationL.high)}.`,
     ...(sheet.unmeasured.length === 0 ? [] : [`Not measured yet: ${words.list(sheet.unmeasured)}. Write down what goes in.`]),
     ...(off.length === 0 ? [] : [`Rounded by more than 2 %: ${off.join('; ')}.`]),
-    `Blend: ${words.SCHOOL.texture.choices[soup.schools.texture][0]}. Texture aimed at: ${words.TEXTURE[soup.texture].toLowerCase()}.`,
+    `Blend: ${words.schoolChoice('texture', soup.schools.texture).choice}. Texture aimed at: ${words.TEXTURE[soup.texture].toLowerCase()}.`,
   ];
 }
 

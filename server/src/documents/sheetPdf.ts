@@ -4,7 +4,10 @@ import type { SheetBlocks } from './sheetBlocks';
 
 /** The batch sheet on paper, to be ticked with a pen. */
 
-const FONT = '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin';
+const require = createRequire(import.meta.url);
+// The web's own faces; woff, because pdfkit's subsetter stumbles over woff2.
+const PLAIN = require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-400-normal.woff');
+const BOLD = require.resolve('@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff');
 const INK = '#1B2430';
 const MUTED = '#55606E';
 const RIM = '#1F3A63';
@@ -16,13 +19,12 @@ export type Paper = 'A4' | 'LETTER';
 
 /** A PDF of the sheet; answers its bytes. */
 export async function sheetPdf(blocks: SheetBlocks, paper: Paper): Promise<Buffer> {
-  const resolve = createRequire(import.meta.url).resolve;
   const pdf = new PDFDocument({ size: paper, margin: MARGIN, bufferPages: true, info: { Title: `${blocks.title}, ${blocks.subtitle}`, Creator: 'Broth Board' } });
   const chunks: Buffer[] = [];
   pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
   const done = new Promise<void>((finish) => pdf.on('end', finish));
-  pdf.registerFont('plain', resolve(`${FONT}-400-normal.woff`));
-  pdf.registerFont('bold', resolve(`${FONT}-700-normal.woff`));
+  pdf.registerFont('plain', PLAIN);
+  pdf.registerFont('bold', BOLD);
   const width = pdf.page.width - 2 * MARGIN;
   const room = (needed: number): void => {
     if (pdf.y + needed > pdf.page.height - MARGIN - 16) pdf.addPage();

@@ -1,7 +1,6 @@
 import { dayView, postPlan, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
 import type { DayView } from '@broth/contract';
 import { checkDayPlan, foldDay } from '@broth/core';
-import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { eventsOfDay, lastSeqOf } from '../store/eventLog';

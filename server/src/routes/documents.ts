@@ -1,6 +1,5 @@
 import { words } from '@broth/contract';
 import { foldDay } from '@broth/core';
-import type { DayEvent } from '@broth/core';
 import { stringify } from 'csv-stringify/sync';
 import type { Context } from '../context';
 import { temperatureLog } from '../documents/temperatureLog';

@@ -17,6 +17,8 @@ afterAll(() => kitchen.close());
 
 const BASE = '/api/kitchens/landing';
 type Method = 'GET' | 'PUT' | 'POST' | 'DELETE';
+// What comes back is said where it is asked for.
+// eslint-disable-next-line @typescript-eslint/no-unnecessary-type-parameters -- a test names the answer it expects
 async function call<Answer>(method: Method, path: string, payload?: object): Promise<{ status: number; body: Answer }> {
   const answer = await kitchen.app.inject({ method, url: `${BASE}${path}`, ...(payload === undefined ? {} : { payload }) });
   return { status: answer.statusCode, body: answer.json<Answer>() };

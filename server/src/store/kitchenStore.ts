@@ -1,8 +1,8 @@
 import type { DayView, StoredPlan } from '@broth/contract';
-import type { CalendarDate, DayPlan, Food, Lot, Par, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayPlan, Lot, Par, Soup, Station } from '@broth/core';
 import { QueryTypes } from 'sequelize';
 import type { Sequelize } from 'sequelize';
-import { DayParRow, DayPlanRow, KitchenRow, LotRow, PantryRow, SoupRow, StandingParRow, StationRow } from './models';
+import { DayParRow, DayPlanRow, KitchenRow, LotRow, SoupRow, StandingParRow, StationRow } from './models';
 
 export async function findKitchen(kitchenId: string): Promise<KitchenRow | null> {
   return KitchenRow.findByPk(kitchenId);

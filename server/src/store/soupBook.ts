@@ -1,6 +1,6 @@
 import type { SoupHistory } from '@broth/contract';
 import { foldDay, minutesBetween, soupOf } from '@broth/core';
-import type { DayEvent, Food, Soup } from '@broth/core';
+import type { Food, Soup } from '@broth/core';
 import { Op, QueryTypes } from 'sequelize';
 import type { Sequelize, Transaction } from 'sequelize';
 import { eventsOfSoup } from './eventLog';

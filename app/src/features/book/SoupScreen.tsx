@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { ALLERGEN_LISTS, DIETS, allergensOf, checkSoup, dietOf, ingredientStatement, saltShareOf, sheetLines, soupCost, stepRangeMin, yieldL, SOUP_KG_PER_L } from '@broth/core';
-import type { School, Schools, SheetLine, Soup } from '@broth/core';
+import type { School, SheetLine, Soup } from '@broth/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
 import { View } from 'react-native';
@@ -24,7 +24,7 @@ export function amountOf(line: SheetLine): string {
 }
 
 /** What was found wrong with a soup, each with what to do. */
-export function Findings({ open, soup }: { readonly open: OpenBook; readonly soup: Soup }) {
+function Findings({ open, soup }: { readonly open: OpenBook; readonly soup: Soup }) {
   const findings = checkSoup(soup, open.soupById, open.pantry);
   if (findings.length === 0) return null;
   return (
@@ -89,11 +89,10 @@ function CardPart({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
       <Sheet>
         <Title level={2}>How it is made</Title>
         {(Object.keys(soup.schools) as School[]).map((name) => {
-          const school = words.SCHOOL[name] as { readonly name: string; readonly choices: Readonly<Record<string, readonly [string, string]>> };
-          const [choice, consequence] = school.choices[soup.schools[name] as Schools[School]] ?? ['', ''];
+          const { school, choice, consequence } = words.schoolChoice(name, soup.schools[name]);
           return choice === 'None' ? null : (
             <View key={name} style={{ flexDirection: 'row', gap: 8 }}>
-              <Note style={{ width: 92 }}>{school.name}</Note>
+              <Note style={{ width: 92 }}>{school}</Note>
               <View style={{ flex: 1 }}>
                 <Strong>{choice}</Strong>
                 {consequence === '' ? null : <Note>{consequence}</Note>}

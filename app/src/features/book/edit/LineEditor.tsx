@@ -26,7 +26,7 @@ const FLAGS = [
 /** One line of the card, opened: what, how much, how cut, where it goes in, what its label says. */
 export function LineEditor({ open, index, steps, onRemove, onClose }: Props) {
   const form = useFormContext<SoupForm>();
-  const at = `ingredients.${index}` as `ingredients.${number}`;
+  const at = `ingredients.${String(index)}` as `ingredients.${number}`;
   const line = useWatch({ control: form.control, name: at }) as Ingredient;
   const set = (values: Partial<Ingredient>): void => {
     form.setValue(at, { ...form.getValues(at), ...values }, { shouldDirty: true, shouldValidate: form.formState.isSubmitted });

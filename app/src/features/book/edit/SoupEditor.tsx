@@ -73,7 +73,7 @@ function lineSummary(line: Ingredient, steps: readonly Step[]): string {
 export function SoupEditor({ title, back, note = null, open, initial, baseVersion, onSaved, doubts = [] }: Props) {
   const palette = usePalette();
   const wide = useIsWide();
-  const form = useForm<SoupForm, unknown, Soup>({ resolver: zodResolver(soupSchema), defaultValues: initial as SoupForm, mode: 'onBlur', reValidateMode: 'onChange' });
+  const form = useForm<SoupForm, unknown, Soup>({ resolver: zodResolver(soupSchema), defaultValues: initial, mode: 'onBlur', reValidateMode: 'onChange' });
   const lines = useFieldArray({ control: form.control, name: 'ingredients', keyName: 'key' });
   const steps = useFieldArray({ control: form.control, name: 'steps', keyName: 'key' });
   const values = useWatch({ control: form.control }) as Soup;
@@ -106,7 +106,7 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
       .catch(() => undefined);
   }, []);
   const startOver = (): void => {
-    form.reset(initial as SoupForm);
+    form.reset(initial);
     setBase(baseVersion);
     setTaken(false);
     setRefused(null);
@@ -281,7 +281,7 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
                     <LineEditor
                       open={open}
                       index={index}
-                      steps={values.steps as SoupForm['steps']}
+                      steps={values.steps}
                       onRemove={() => {
                         lines.remove(index);
                         setOpenLine(null);
@@ -362,16 +362,10 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
           <Sheet label="Schools">
             <Title level={2}>How it is made</Title>
             {(Object.keys(SCHOOLS) as School[]).map((name) => {
-              const school = words.SCHOOL[name] as { readonly name: string; readonly choices: Readonly<Record<string, readonly [string, string]>> };
-              const consequence = school.choices[values.schools[name]]?.[1] ?? '';
+              const { school, consequence } = words.schoolChoice(name, values.schools[name]);
               return (
                 <View key={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, alignItems: 'flex-end' }}>
-                  <PickOf
-                    path={`schools.${name}`}
-                    label={school.name}
-                    width={210}
-                    options={SCHOOLS[name].map((value) => ({ value: value as string, label: school.choices[value]?.[0] ?? value }))}
-                  />
+                  <PickOf path={`schools.${name}`} label={school} width={210} options={SCHOOLS[name].map((value) => ({ value, label: words.schoolChoice(name, value).choice }))} />
                   <Note style={{ flex: 1, minWidth: 180, paddingBottom: 12 }}>{consequence}</Note>
                 </View>
               );

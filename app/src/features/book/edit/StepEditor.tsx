@@ -32,7 +32,7 @@ export function StepEditor({
   readonly onClose: () => void;
 }) {
   const form = useFormContext<SoupForm>();
-  const at = `steps.${index}` as `steps.${number}`;
+  const at = `steps.${String(index)}` as `steps.${number}`;
   const step = useWatch({ control: form.control, name: at }) as Step;
   const set = (values: Partial<Step>): void => {
     form.setValue(at, { ...form.getValues(at), ...values }, { shouldDirty: true, shouldValidate: form.formState.isSubmitted });

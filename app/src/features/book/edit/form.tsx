@@ -82,21 +82,21 @@ export function NumberOf({ path, label, name, width, orNull = false, factor = 1,
 }
 
 /** One of a few words; `''` stands for nothing where the card allows it. */
-export function PickOf<Value extends string>({
+export function PickOf({
   path,
   label,
   name,
   width,
   options,
   orNull = false,
-}: Common & { readonly options: readonly { readonly value: Value; readonly label: string }[]; readonly orNull?: boolean }) {
+}: Common & { readonly options: readonly { readonly value: string; readonly label: string }[]; readonly orNull?: boolean }) {
   const { value, set } = useField(path);
   return (
     <Pick
       label={label}
       {...(name === undefined ? {} : { name })}
       {...(width === undefined ? {} : { width })}
-      value={(value ?? '') as Value}
+      value={typeof value === 'string' ? value : ''}
       options={options}
       onPick={(picked) => {
         set(orNull && picked === '' ? null : picked);
@@ -107,7 +107,7 @@ export function PickOf<Value extends string>({
 
 const RANGE = /^(.+?)\s*(?:-|–|to)\s*(.+)$/;
 /** `2`, `2-3`, `1 1/2`; empty = not measured; null in the answer = it is no amount. */
-export function readAmount(text: string, unit: KitchenUnit): { readonly amount: Amount } | null {
+function readAmount(text: string, unit: KitchenUnit): { readonly amount: Amount } | null {
   if (text.trim() === '') return { amount: null };
   const single = readNumber(text);
   if (single !== null) return { amount: { low: single, high: single, unit } };
