@@ -1,5 +1,5 @@
-import { addMinutes, foldDay, planDay } from '@broth/core';
-import type { DayEvent } from '@broth/core';
+import { addMinutes, batchSheet, componentDemand, foldDay, makeLine, makeSoup, makeStep, orderList, planDay, prepList } from '@broth/core';
+import type { DayEvent, Ingredient, Soup } from '@broth/core';
 import { demo } from '@broth/demo';
 
 /** Figures of core, in a process of its own: the first plan is timed cold, as the first one after a page is opened. */
@@ -40,4 +40,47 @@ function dayOf(count: number): readonly DayEvent[] {
 const thousand = dayOf(1000);
 const foldMs = median(Array.from({ length: 50 }, () => timeMs(() => foldDay(thousand))));
 
-console.log(JSON.stringify({ firstPlanMs, warmPlanMs, improvedPlanMs, foldMs }));
+/** A card of forty lines over four levels of components, eight lines each made here. */
+function deepBook(): ReadonlyMap<string, Soup> {
+  const lines = (level: number): readonly Ingredient[] =>
+    Array.from({ length: 40 }, (_, index) =>
+      makeLine({
+        id: `l${String(index)}`,
+        name: `Line ${String(index)}`,
+        stepId: 's',
+        part: index % 5 === 0 ? 'spice' : 'vegetable',
+        gPerMl: 0.6,
+        edibleShare: 0.8,
+        amount: { low: 10 + index, high: 12 + index, unit: index % 3 === 0 ? 'usCup' : 'g' },
+        componentId: level < 4 && index === 7 ? `c${String(level + 1)}` : null,
+      }),
+    );
+  const one = (id: string, level: number): Soup =>
+    makeSoup({ id, name: id, makesL: 10, ingredients: lines(level), steps: [makeStep({ id: 's', phase: 'simmer', name: 's', heat: 'low' })] });
+  return new Map([0, 1, 2, 3, 4].map((level) => [`c${String(level)}`, one(`c${String(level)}`, level)]));
+}
+const deep = deepBook();
+const deepSoup = deep.get('c0');
+if (deepSoup === undefined) throw new Error('no soup');
+/** The sheet of the soup and of every component it asks for, to the fourth level. */
+function scaleAll(soup: Soup): unknown {
+  const asked = componentDemand([{ soupId: soup.id, volumeL: 26, begunSteps: [] }], deep);
+  return [
+    batchSheet(soup, 26, { soupById: deep }),
+    ...asked.map(({ componentId, demandL }) => {
+      const component = deep.get(componentId);
+      return component === undefined ? null : batchSheet(component, demandL, { soupById: deep });
+    }),
+  ];
+}
+const repeated = (times: number, work: () => unknown): number => median(Array.from({ length: times }, () => timeMs(work)));
+repeated(200, () => scaleAll(deepSoup));
+const scaleMs = repeated(200, () => scaleAll(deepSoup));
+const batches = Array.from({ length: 20 }, (_, index) => {
+  const soup = demo.soups[index % demo.soups.length];
+  if (soup === undefined) throw new Error('no soup');
+  return { name: `${soup.shortName} ${String(index)}`, soup, volumeL: 10 + index, startMin: 300 + index, begunSteps: [] };
+});
+const prepMs = repeated(100, () => [prepList(batches), orderList(batches, demo.pantry)]);
+
+console.log(JSON.stringify({ scaleMs, prepMs, firstPlanMs, warmPlanMs, improvedPlanMs, foldMs }));

@@ -57,6 +57,11 @@ async function main() {
     await serveAt('05:10');
     await shoot('par-phone', PHONE, 'enamel', '/par', 'to make');
     await shoot('batches-phone', PHONE, 'enamel', '/batches', 'Lentil 1');
+    await shoot('book-phone', PHONE, 'enamel', '/book', 'Red lentil and roast carrot');
+    await shoot('soup-phone', PHONE, 'enamel', '/book/celeriac', 'Peel and cut celeriac, apple, onion');
+    await shoot('edit-phone', PHONE, 'enamel', '/book/lentil/edit', 'What goes in, for 10 L');
+    await shoot('sheet-wide', WIDE, 'enamel', '/book/chowder/sheet', 'Too thin, too thick?');
+    await shoot('prep-phone', PHONE, 'enamel', '/prep', 'On the board by');
     await shoot('desk-wide', WIDE, 'enamel', '/par', 'Lentil 1');
     const page = await pageIn(PHONE, 'enamel');
     const tap = async (name) => page.getByRole('button', { name }).first().click();

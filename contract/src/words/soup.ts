@@ -1,6 +1,7 @@
 import type {
   Allergen,
   AllergenList,
+  CarriedOver,
   Diet,
   DietReason,
   Difference,
@@ -346,6 +347,11 @@ export function importTrouble(trouble: ImportTrouble): string {
     case 'badSoup':
       return `It says it is a soup of ours, but something in it is wrong (${trouble.first}). Nothing was taken in.`;
   }
+}
+
+/** What an unwashed blender would bring into a batch. */
+export function carried({ tool, allergens, from }: CarriedOver): string {
+  return `${tool === 'jar' ? 'The jar blender' : 'The immersion blender'} carries ${list(allergens.map((allergen) => ALLERGEN[allergen]))} from ${list(from)}. Take it apart and wash it fully first, or this batch is not free from them.`;
 }
 
 export function liquid(advice: LiquidAdvice): string {

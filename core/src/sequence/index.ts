@@ -7,3 +7,4 @@ export * from './checkDayPlan';
 export { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
 export { seeded } from './random';
 export type { Random } from './random';
+export * from './carryOver';

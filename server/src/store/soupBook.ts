@@ -120,7 +120,9 @@ export async function historyOf(sequelize: Sequelize, kitchenId: string, soupId:
     }
     const soup = soupOf(batch, soupByVersion);
     const liquids = new Set(soup?.ingredients.filter((line) => line.part === 'liquid').map((line) => line.id));
-    const poured = batch.additions.filter((added) => added.unit === 'mL' && (added.for === 'liquid' || liquids.has(added.ingredientId ?? '')));
+    // What was entered as poured is what went in; without it, the ticks of the liquid's lines.
+    const entered = batch.additions.filter((added) => added.unit === 'mL' && added.for === 'liquid');
+    const poured = entered.length > 0 ? entered : batch.additions.filter((added) => added.unit === 'mL' && added.for === 'card' && liquids.has(added.ingredientId ?? ''));
     const pouredL = poured.reduce((sum, added) => sum + (added.amount ?? 0), 0) / 1000;
     if (pouredL > 0) liquidPerLitre.push(pouredL / volumeL);
     if (batch.volumeOutL !== null && batch.volumeOutL > 0) yieldShare.push(batch.volumeOutL / volumeL);

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { soupOf, vesselsOf } from '@broth/core';
+import { carriedOver, soupOf, vesselsOf } from '@broth/core';
 import type { AdditionRecord, DayPlan, SheetLine } from '@broth/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -67,7 +67,9 @@ export function BatchSheetScreen() {
     );
   }
   const batch = day.state.batches[batchId];
-  const planned = (day.view.plan?.plan as DayPlan | undefined)?.batches.find((one) => one.id === batchId);
+  const plan = day.view.plan?.plan as DayPlan | undefined;
+  const planned = plan?.batches.find((one) => one.id === batchId);
+  const wash = plan?.washes.find((one) => one.beforeBatchId === batchId);
   const made = batch ?? planned;
   const soup = made === undefined ? undefined : soupOf(made, day.soupById);
   if (made === undefined || soup === undefined) {
@@ -116,12 +118,18 @@ export function BatchSheetScreen() {
         {soup.version !== (open.soupById.get(soup.id)?.version ?? soup.version) ? (
           <Note>{`By version ${String(soup.version)}, as it was when this batch was begun. The book has a newer one.`}</Note>
         ) : null}
+        {wash === undefined ? null : (
+          <Note>
+            {`Before it: ${wash.kind === 'full' ? 'a full wash' : 'a rinse'} of ${day.names.resource(wash.vesselId)}${wash.carriesOver.length === 0 ? '' : `, which carries ${words.list(wash.carriesOver)}`}.`}
+          </Note>
+        )}
         <SheetView
           open={open}
           soup={soup}
           volumeL={made.volumeL}
           vessel={vesselsOf(open.book.station).find((one) => one.id === made.vesselId) ?? null}
           at={at}
+          carried={plan === undefined ? [] : carriedOver(plan, batchId, day.soupById)}
           onGo={setChosen}
           ticked={ticked}
           onTick={batch === undefined ? () => undefined : tick}

@@ -22,6 +22,11 @@ const BY = [
   { value: 'vessel', label: 'A full kettle' },
   { value: 'main', label: 'What is there, kg bought' },
 ] as const;
+/** How warm a pot begins: all of it from the walk-in and the tap, or stock kept hot. Common practice. */
+const STARTS = [
+  { value: '15', label: 'cold' },
+  { value: '60', label: 'hot' },
+];
 type By = (typeof BY)[number]['value'];
 
 /** Reads what was typed: above 0 and no typing slip, or why not. */
@@ -65,6 +70,7 @@ function Inner({ open, soup: base }: { readonly open: OpenBook; readonly soup: S
     vessels[0] ??
     null;
   const [at, setAt] = useState(0);
+  const [startC, setStartC] = useState('15');
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const soup = variantId === '' ? base : variantOf(base, variantId);
   useAwake(true);
@@ -96,6 +102,7 @@ function Inner({ open, soup: base }: { readonly open: OpenBook; readonly soup: S
             options={vessels.map((one) => ({ value: one.id, label: `${one.name}, up to ${words.litres(one.workingMaxL)}` }))}
             onPick={setPicked}
           />
+          <Pick label="Stock goes in" value={startC} options={STARTS} onPick={setStartC} width={110} />
           {base.variants.length === 0 ? null : (
             <Pick
               label="As"
@@ -141,6 +148,7 @@ function Inner({ open, soup: base }: { readonly open: OpenBook; readonly soup: S
             setTicked(next);
           }}
           onAdd={null}
+          startC={Number(startC)}
         />
       )}
     </View>

@@ -45,6 +45,13 @@ export function PrepScreen() {
   const order = orderList(batches, open.pantry);
   const us = open.book.kitchen.temperatureUnit === 'F';
   const both = (grams: number): string => (us && grams > 0 ? `${words.amountText(grams, 'g')} (${words.usText(grams, 'g')})` : words.amountText(grams, 'g'));
+  // Who is there by then to have it cut.
+  const hands = (by: number | null): string => {
+    const people = open.book.station.people.filter((person) => by === null || person.shift.fromMin < by);
+    return people.length === 0
+      ? 'nobody is on shift before it'
+      : `hands: ${words.list(people.map((person) => `${person.name.split(' ')[0] ?? person.name} from ${words.clock(person.shift.fromMin)}`))}`;
+  };
   const times = [...new Set(items.map((item) => item.neededByMin))];
   return (
     <Screen title="Prep" back={back}>
@@ -56,6 +63,7 @@ export function PrepScreen() {
             {times.map((time) => (
               <Sheet key={String(time)} label={time === null ? 'Not planned' : `From ${words.clock(time)}`}>
                 <Title level={2}>{time === null ? 'Not planned yet' : `On the board by ${words.clock(time)}`}</Title>
+                <Note>{hands(time)}</Note>
                 {items
                   .filter((item) => item.neededByMin === time)
                   .map((item) => {

@@ -1,12 +1,13 @@
 import { words } from '@broth/contract';
 import { batchSheet, jarOf } from '@broth/core';
-import type { BatchSheet, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
-import { useMemo } from 'react';
+import type { BatchSheet, CarriedOver, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
+import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { OpenBook } from '../../state/useBook';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { Tick } from '../../ui/Field';
+import { LitresStepper } from '../../ui/LitresStepper';
 import { PhaseMark } from '../../ui/PhaseMark';
 import { useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
@@ -32,6 +33,10 @@ interface Props {
   readonly ticked: ReadonlySet<string>;
   readonly onTick: (line: SheetLine) => void;
   readonly onAdd: ((addition: Addition) => void) | null;
+  /** How warm the pot begins; what it is when nothing is said, is cold. */
+  readonly startC?: number;
+  /** What an unwashed blender would bring. */
+  readonly carried?: readonly CarriedOver[];
 }
 
 function LineTick({
@@ -64,6 +69,22 @@ function LineTick({
       </View>
       {also === '' && notes.length === 0 ? null : <Note>{[also, ...notes].filter((one) => one !== '').join(' · ')}</Note>}
     </Tick>
+  );
+}
+
+/** How much was really poured: the next batch begins from it. */
+function Poured({ firstL, name, onAdd }: { readonly firstL: number; readonly name: string; readonly onAdd: (addition: Addition) => void }) {
+  const [volumeL, setVolumeL] = useState(firstL);
+  return (
+    <View style={{ gap: 6 }}>
+      <LitresStepper label={`litres of ${name.toLowerCase()} poured`} volumeL={volumeL} onChange={setVolumeL} />
+      <Action
+        label={`Enter ${words.litres(volumeL)} poured`}
+        onPress={() => {
+          onAdd({ name, ingredientId: null, amount: Math.round(volumeL * 1000), unit: 'mL', for: 'liquid' });
+        }}
+      />
+    </View>
   );
 }
 
@@ -123,6 +144,17 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
         );
       })}
       {hasLiquid && sheet.liquid !== null ? <Strong>{words.liquid(sheet.liquid)}</Strong> : null}
+      {hasLiquid && sheet.liquid !== null && props.onAdd !== null ? (
+        <Poured key={step.id} firstL={sheet.liquid.firstL} name={lines.find((line) => line.part === 'liquid')?.name ?? 'Liquid'} onAdd={props.onAdd} />
+      ) : null}
+      {step.place.kind === 'blender'
+        ? (props.carried ?? []).map((found) => (
+            <View key={found.tool} style={{ flexDirection: 'row', gap: 8 }}>
+              <StateMark mark="stop" />
+              <Body style={{ flex: 1 }}>{words.carried(found)}</Body>
+            </View>
+          ))
+        : null}
       {step.check === null ? null : <Body>{`Done when: ${step.check}.`}</Body>}
       {step.caution === null ? null : (
         <View style={{ flexDirection: 'row', gap: 8 }}>
@@ -139,7 +171,7 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
 /** The batch sheet at the pot: one step large with what goes in, the others small; how to put the pot right; what the batch will give. */
 export function SheetView(props: Props) {
   const palette = usePalette();
-  const { open, soup, volumeL, vessel, at, onGo } = props;
+  const { open, soup, volumeL, vessel, at, onGo, startC } = props;
   const history = useSoupHistory(open.book.kitchen.id, soup.id);
   const sheet = useMemo(
     () =>
@@ -147,9 +179,10 @@ export function SheetView(props: Props) {
         vessel,
         jar: jarOf(open.book.station),
         soupById: open.soupById,
+        ...(startC === undefined ? {} : { startC }),
         ...(history === null ? {} : { stepTimes: history.stepTimes, liquidPerLitre: history.liquidPerLitre }),
       }),
-    [soup, volumeL, vessel, open, history],
+    [soup, volumeL, vessel, open, history, startC],
   );
   const one = sheet.steps[at];
   const wide = useIsWide();

@@ -1,6 +1,7 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { soup as soupSchema, words } from '@broth/contract';
 import { readIngredientLine, slugOf, usualStep } from '@broth/contract/formats';
+import type { Kitchen } from '@broth/contract/formats';
 import { PHASES, SCHOOLS, TEXTURES, checkSoup } from '@broth/core';
 import type { Ingredient, Phase, School, Soup, Step } from '@broth/core';
 import { del, get as load, set as keep } from 'idb-keyval';
@@ -23,6 +24,7 @@ import { StepEditor } from './StepEditor';
 import { StepOrder } from './StepOrder';
 import { NumberOf, PickOf, TextOf, amountShown } from './form';
 import type { SoupForm } from './form';
+import { VariantEditor } from './VariantEditor';
 import { useUndo } from './useUndo';
 
 interface Draft {
@@ -138,19 +140,15 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
     setBase(newest);
     void form.handleSubmit((soup) => store(soup, newest))();
   };
+  const kitchen: Kitchen = {
+    pantry: open.pantry,
+    made: open.soups.filter((soup) => soup.role === 'component' && soup.id !== values.id),
+    measures: open.book.kitchen.temperatureUnit === 'F' ? 'us' : 'metric',
+  };
   const addLine = (): void => {
     if (quickLine.trim() === '') return;
     const prep = values.steps.find((step) => step.phase === 'prep') ?? values.steps[0];
-    const read = readIngredientLine(
-      quickLine,
-      {
-        pantry: open.pantry,
-        made: open.soups.filter((soup) => soup.role === 'component' && soup.id !== values.id),
-        measures: open.book.kitchen.temperatureUnit === 'F' ? 'us' : 'metric',
-      },
-      new Set(values.ingredients.map((line) => line.id)),
-      prep?.id ?? '',
-    );
+    const read = readIngredientLine(quickLine, kitchen, new Set(values.ingredients.map((line) => line.id)), prep?.id ?? '');
     lines.append(read.line);
     setQuickLine('');
   };
@@ -370,6 +368,10 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
                 </View>
               );
             })}
+          </Sheet>
+          <Sheet label="Variants">
+            <Title level={2}>Variants</Title>
+            <VariantEditor values={values} kitchen={kitchen} />
           </Sheet>
           <Sheet label="Checks">
             <Title level={2}>{findings.length === 0 ? 'The checks find nothing' : 'To look at'}</Title>
