@@ -425,7 +425,9 @@ function value(text: string): string {
       const { lowMin, highMin } = parsed as { lowMin: number; highMin: number };
       return range(lowMin, highMin);
     }
-    return Array.isArray(parsed) ? (parsed.length === 0 ? 'nothing' : `${String(parsed.length)} entries`) : text;
+    if (!Array.isArray(parsed)) return text;
+    if (parsed.length === 0) return 'nothing';
+    return parsed.every((one) => typeof one === 'string') ? list(parsed) : `${String(parsed.length)} entries`;
   } catch {
     return text;
   }

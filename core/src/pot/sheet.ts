@@ -113,24 +113,34 @@ function exactOf(line: Ingredient): { readonly amount: Span; readonly unit: Shee
 }
 
 function sheetLine(line: Ingredient, factor: number): SheetLine {
-  const { id, name, cut, acts, part, stepId, returnsAtStepId, whole, componentId, scaling } = line;
-  const same = { ingredientId: id, name, cut, acts, part, stepId, returnsAtStepId, whole, componentId, fixed: scaling === 'fixed' };
   const exact = exactOf(line);
-  if (exact === null) return { ...same, amount: null, upTo: null, unit: 'g', spoons: null, roundingError: 0, purchasedG: null, firstAmount: null };
-  const { unit } = exact;
-  const scaled = scaleSpan(exact.amount, scaling === 'fixed' ? 1 : factor);
-  const amount = measurable(scaled.low, unit);
-  const upTo = scaled.high > scaled.low ? measurable(scaled.high, unit) : null;
+  const isFixed = line.scaling === 'fixed';
+  const unit = exact?.unit ?? 'g';
+  const scale = isFixed ? 1 : factor;
+  const low = exact === null ? 0 : exact.amount.low * scale;
+  const high = exact === null ? 0 : exact.amount.high * scale;
+  const amount = exact === null ? null : measurable(low, unit);
+  const upTo = exact !== null && high > low ? measurable(high, unit) : null;
   const share = line.edibleShare ?? 1;
+  // Written out: a sheet has hundreds of these, and copying a part into each costs more than all the arithmetic.
   return {
-    ...same,
+    ingredientId: line.id,
+    name: line.name,
+    cut: line.cut,
+    acts: line.acts,
+    part: line.part,
+    stepId: line.stepId,
+    returnsAtStepId: line.returnsAtStepId,
+    whole: line.whole,
+    componentId: line.componentId,
     amount,
     upTo,
     unit,
-    spoons: inSpoons(line, amount, unit),
-    roundingError: scaled.low === 0 ? 0 : amount / scaled.low - 1,
-    purchasedG: unit === 'g' && share < 1 ? measurableG(purchasedG(upTo ?? amount, share)) : null,
-    firstAmount: scaling === 'staged' ? measurable(scaled.low * FIRST_SHARE, unit) : null,
+    spoons: amount === null ? null : inSpoons(line, amount, unit),
+    roundingError: amount === null || low === 0 ? 0 : amount / low - 1,
+    purchasedG: amount !== null && unit === 'g' && share < 1 ? measurableG(purchasedG(upTo ?? amount, share)) : null,
+    firstAmount: amount !== null && line.scaling === 'staged' ? measurable(low * FIRST_SHARE, unit) : null,
+    fixed: isFixed,
   };
 }
 
@@ -166,7 +176,6 @@ export function batchSheet(soup: Soup, volumeL: number, context: SheetContext = 
   const remembered = learned(context.liquidPerLitre ?? []);
   const soupById = context.soupById ?? new Map<string, Soup>();
   const salted = saltPerLitre(soup, soupById);
-  const otherSaltG = middle(saltPerLitre({ ...soup, ingredients: soup.ingredients.filter((line) => line.part !== 'salt') }, soupById)) * volumeL;
   return {
     volumeL,
     factor,
@@ -180,7 +189,7 @@ export function batchSheet(soup: Soup, volumeL: number, context: SheetContext = 
     liquid: hasLiquid ? liquidFor(soup, volumeL, context.vessel ?? null, remembered?.median ?? null) : null,
     salt:
       soup.role === 'soup' && salted.unmeasured.every((name) => soup.ingredients.some((line) => line.name === name && line.part === 'salt'))
-        ? saltPlan(volumeL * SOUP_KG_PER_L, otherSaltG, soup.saltTarget)
+        ? saltPlan(volumeL * SOUP_KG_PER_L, salted.broughtG * volumeL, soup.saltTarget)
         : null,
     unmeasured: soup.ingredients.filter((line) => line.amount === null).map((line) => line.name),
   };

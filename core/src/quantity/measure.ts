@@ -1,11 +1,11 @@
 /** The nearest multiple of `step`, free of binary dust: `nearest(0.30000000000000004, 0.1)` is 0.3. */
 export function nearest(value: number, step: number): number {
-  return Number((Math.round(value / step) * step).toFixed(6));
+  return Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 }
 
 /** The next multiple of `step` at or above the value. */
 export function roundUp(value: number, step: number): number {
-  return Number((Math.ceil(value / step - 1e-9) * step).toFixed(6));
+  return Math.round(Math.ceil(value / step - 1e-9) * step * 1e6) / 1e6;
 }
 
 /**

@@ -1,14 +1,31 @@
-import { addSpans, edibleG, lineL, middle, span } from './mass';
+import { edibleG, lineL, middle, span } from './mass';
 import { leavesOf } from './leaves';
 import type { Soup } from './soup';
 
-/** Grams of salt in a litre of the finished soup, from salt itself and from what is salty: cubes, cheese, soy, smoked fish. `unmeasured` names salty lines without an amount. */
-export function saltPerLitre(soup: Soup, soupById: ReadonlyMap<string, Soup>): { readonly low: number; readonly high: number; readonly unmeasured: readonly string[] } {
-  const salty = leavesOf(soup, soupById).filter(({ line }) => line.saltShare > 0);
-  const known = salty
-    .map(({ line, perLitreG }) => (perLitreG === null ? span(0) : span(perLitreG.low * line.saltShare, perLitreG.high * line.saltShare)))
-    .reduce(addSpans, span(0));
-  return { ...known, unmeasured: salty.filter(({ perLitreG }) => perLitreG === null).map(({ line }) => line.name) };
+export interface SaltPerLitre {
+  readonly low: number;
+  readonly high: number;
+  /** The part of it, the middle, that is not the soup's own salt: what cubes, cheese, soy and smoked fish bring. */
+  readonly broughtG: number;
+  /** Salty lines without an amount. */
+  readonly unmeasured: readonly string[];
+}
+
+/** Grams of salt in a litre of the finished soup, from salt itself and from what is salty. */
+export function saltPerLitre(soup: Soup, soupById: ReadonlyMap<string, Soup>): SaltPerLitre {
+  let [low, high, broughtG] = [0, 0, 0];
+  const unmeasured: string[] = [];
+  for (const { line, path, perLitreG } of leavesOf(soup, soupById)) {
+    if (line.saltShare === 0) continue;
+    if (perLitreG === null) {
+      unmeasured.push(line.name);
+      continue;
+    }
+    low += perLitreG.low * line.saltShare;
+    high += perLitreG.high * line.saltShare;
+    if (line.part !== 'salt' || path.length > 1) broughtG += middle(perLitreG) * line.saltShare;
+  }
+  return { low, high, broughtG, unmeasured };
 }
 
 /** Share of salt in the finished soup's mass, as it is written. 1 L counts as `kgPerL` kilograms. */
