@@ -2,3 +2,5 @@ export * from './need';
 export * from './normal';
 export * from './newsvendor';
 export * from './smoothing';
+export * from './demand';
+export * from './backtest';
