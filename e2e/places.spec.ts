@@ -19,6 +19,7 @@ const PAGES = [
   `/sheet/${DAY}.vegstock.1`,
   '/prep',
   '/pantry',
+  '/sales',
 ];
 
 for (const look of ['enamel', 'iron'] as const) {

@@ -2,6 +2,8 @@ import type { DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import type { z } from 'zod';
 import { kitchenBook } from './book';
 import { dayView, storedPlan } from './plan';
+import { putDayEvents, salesTaken, salesView } from './sales';
+import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
 import { eventsAnswer, pantryAnswer, problem, soupHistory, soupVersions } from './requests';
 import type { Problem } from './requests';
@@ -51,6 +53,13 @@ export function client(fetch: Fetch, base = '') {
     soupHistory: (kitchenId: string, soupId: string) => call(soupHistory, 'GET', `/kitchens/${kitchenId}/soups/${soupId}/history`),
     putFood: (kitchenId: string, one: Food) => call(food, 'PUT', `/kitchens/${kitchenId}/pantry/${one.id}`, one),
     putPantryCsv: (kitchenId: string, csv: string) => call(pantryAnswer, 'PUT', `/kitchens/${kitchenId}/pantry.csv`, csv, 'text/csv'),
+    sales: (kitchenId: string, until: string) => call(salesView, 'GET', `/kitchens/${kitchenId}/sales?until=${until}`),
+    putSale: (kitchenId: string, day: string, soupId: string, body: z.infer<typeof putSale>) => call(salesTaken, 'PUT', `/kitchens/${kitchenId}/days/${day}/sales/${soupId}`, body),
+    putDayEvents: (kitchenId: string, day: string, body: z.infer<typeof putDayEvents>) => call(putDayEvents, 'PUT', `/kitchens/${kitchenId}/days/${day}/events`, body),
+    putSalesCsv: (kitchenId: string, csv: string, columns: SalesColumns) => {
+      const query = Object.entries(columns).flatMap(([name, value]) => (value === undefined ? [] : [`${name}=${encodeURIComponent(value)}`]));
+      return call(salesTaken, 'PUT', `/kitchens/${kitchenId}/sales.csv?${query.join('&')}`, csv, 'text/csv');
+    },
     postEvents: (kitchenId: string, events: readonly DayEvent[]) => call(eventsAnswer, 'POST', `/kitchens/${kitchenId}/events`, { events }),
   };
 }

@@ -2,6 +2,7 @@ export * from './event';
 export * from './soup';
 export * from './book';
 export * from './plan';
+export * from './sales';
 export * from './requests';
 export * from './refusals';
 export * from './client';

@@ -44,6 +44,12 @@ export const REFUSALS = {
     detail: (facts: { first: string; more: number }) =>
       `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more like it.` : ''} Nothing was changed. Put it right in the file and send it again.`,
   },
+  'sales.unreadable': {
+    status: 422,
+    title: 'The list cannot be read',
+    detail: (facts: { first: string; more: number }) =>
+      `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more.` : ''} Nothing was taken in. Put it right in the file and send it again.`,
+  },
   'litres.invalid': { status: 400, title: 'Not litres', detail: () => 'Say how many litres the sheet is for: a number above 0 and up to 2000.' },
   'equipment.unknown': {
     status: 404,

@@ -1,6 +1,8 @@
 import { addDays } from '@broth/core';
-import type { CalendarDate, Food, Lot, Par, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayEventKind, Food, Lot, Par, Soup, Station } from '@broth/core';
 import { pantry } from './pantry';
+import { salesBefore } from './sales';
+import type { DemoSale } from './sales';
 import { soups } from './soups';
 import { station } from './station';
 
@@ -11,6 +13,8 @@ export interface Demo {
   readonly pantry: readonly Food[];
   readonly station: Station;
   readonly standingPars: readonly Par[];
+  /** Eight weeks of sales up to the day before, with what was on; days that ran out among them. */
+  sales(today: CalendarDate): { readonly sales: readonly DemoSale[]; readonly events: Readonly<Record<CalendarDate, readonly DayEventKind[]>> };
   /** What stands in the walk-in and freezer when the demo day begins. */
   lots(today: CalendarDate): readonly Lot[];
 }
@@ -30,6 +34,7 @@ export const demo: Demo = {
     { soupId: 'beetroot', parL: 9, serviceId: 'evening' },
     { soupId: 'sweetpotato', parL: 12, serviceId: 'evening' },
   ],
+  sales: (today) => salesBefore(today, soups),
   lots: (today) => [
     { id: 'lot-barley', soupId: 'barley', volumeL: 6.5, state: 'chilled', preparedOn: addDays(today, -1), frozenDays: 0 },
     { id: 'lot-bean', soupId: 'bean', volumeL: 3, state: 'chilled', preparedOn: addDays(today, -2), frozenDays: 0 },

@@ -16,6 +16,7 @@ import { VERSION, healthRoute } from './routes/health';
 import { kitchenRoutes } from './routes/kitchen';
 import { liveRoute } from './routes/live';
 import { pantryRoutes } from './routes/pantry';
+import { salesRoutes } from './routes/sales';
 import { soupRoutes } from './routes/soups';
 
 const A_YEAR = 'public, max-age=31536000, immutable';
@@ -50,7 +51,7 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
   await app.register(
     (instance, _options, done) => {
       const api = instance.withTypeProvider<ZodTypeProvider>();
-      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes]) routes(api, context);
+      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, salesRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes]) routes(api, context);
       done();
     },
     { prefix: '/api' },

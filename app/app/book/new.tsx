@@ -1,3 +1,3 @@
 import { lazily } from '../../src/ui/lazily';
 
-export default lazily(() => import('../../src/features/book').then((part) => part.NewScreen));
+export default lazily(() => import('../../src/features/later').then((part) => part.NewScreen));

@@ -8,6 +8,9 @@ interface Preferences {
   readonly who: string | null;
   readonly device: string;
   readonly look: Look;
+  /** Share of days a suggested par should suffice. */
+  readonly serviceLevel: number;
+  readonly pickLevel: (level: number) => void;
   readonly pickWho: (who: string) => void;
   readonly pickLook: (look: Look) => void;
 }
@@ -19,6 +22,10 @@ export const usePreferences = create<Preferences>()(
       who: null,
       device: `phone-${crypto.randomUUID().slice(0, 8)}`,
       look: 'system',
+      serviceLevel: 0.9,
+      pickLevel: (serviceLevel) => {
+        set({ serviceLevel });
+      },
       pickWho: (who) => {
         set({ who });
       },

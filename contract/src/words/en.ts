@@ -15,6 +15,7 @@ import { limitIn } from '@broth/core';
 import { degrees, duration, litres, number } from './numbers';
 
 export * from './numbers';
+export * from './par';
 export * from './soup';
 
 /** Every sentence the program says about what core found, once. A second language is a second file of the same shape. */

@@ -1,11 +1,17 @@
+/** Free of binary dust, and of the minus that zero can carry. */
+function clean(value: number): number {
+  const rounded = Math.round(value * 1e6) / 1e6;
+  return rounded === 0 ? 0 : rounded;
+}
+
 /** The nearest multiple of `step`, free of binary dust: `nearest(0.30000000000000004, 0.1)` is 0.3. */
 export function nearest(value: number, step: number): number {
-  return Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+  return clean(Math.round(value / step) * step);
 }
 
 /** The next multiple of `step` at or above the value. */
 export function roundUp(value: number, step: number): number {
-  return Math.round(Math.ceil(value / step - 1e-9) * step * 1e6) / 1e6;
+  return clean(Math.ceil(value / step - 1e-9) * step);
 }
 
 /**

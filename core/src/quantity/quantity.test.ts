@@ -84,6 +84,9 @@ describe('temperature', () => {
 });
 
 describe('what a kitchen can measure', () => {
+  test('nothing is nothing, and never less than nothing', () => {
+    expect([roundUp(0, 0.5), nearest(-0.1, 0.5), roundUp(-0, 1)].map((value) => Object.is(value, 0))).toEqual([true, true, true]);
+  });
   test.each([
     [2.24, 2],
     [123, 125],

@@ -6,12 +6,14 @@ import { defineModels } from './models';
 import { createKitchen } from './migrations/0001-kitchen';
 import { createEventLog } from './migrations/0002-event-log';
 import { createSoupBook } from './migrations/0003-soup-book';
+import { createSales } from './migrations/0004-sales';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
   '0001-kitchen': createKitchen,
   '0002-event-log': createEventLog,
   '0003-soup-book': createSoupBook,
+  '0004-sales': createSales,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

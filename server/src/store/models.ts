@@ -1,4 +1,4 @@
-import type { CalendarDate, DayPlan, Food, Lot, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayEventKind, DayPlan, Food, Lot, Soup, Station } from '@broth/core';
 import { DataTypes, Model } from 'sequelize';
 import type { CreationOptional, InferAttributes, InferCreationAttributes, Sequelize } from 'sequelize';
 
@@ -45,6 +45,19 @@ export class DayParRow extends Model<InferAttributes<DayParRow>, InferCreationAt
   declare day: CalendarDate;
   declare soupId: string;
   declare parL: number;
+}
+export class SaleRow extends Model<InferAttributes<SaleRow>, InferCreationAttributes<SaleRow>> {
+  declare kitchenId: string;
+  declare day: CalendarDate;
+  declare serviceId: string;
+  declare soupId: string;
+  declare sold: number;
+  declare soldOutMin: number | null;
+}
+export class DayEventRow extends Model<InferAttributes<DayEventRow>, InferCreationAttributes<DayEventRow>> {
+  declare kitchenId: string;
+  declare day: CalendarDate;
+  declare events: DayEventKind[];
 }
 export class LotRow extends Model<InferAttributes<LotRow>, InferCreationAttributes<LotRow>> {
   declare kitchenId: string;
@@ -94,6 +107,9 @@ export function defineModels(sequelize: Sequelize): void {
   PantryRow.init({ kitchenId: key(), foodId: key(), body: json() }, { ...options, tableName: 'pantry' });
   StandingParRow.init({ kitchenId: key(), soupId: key(), parL: litres(), serviceId: text(), position: whole() }, { ...options, tableName: 'standing_par' });
   DayParRow.init({ kitchenId: key(), day: { type: DataTypes.DATEONLY, primaryKey: true }, soupId: key(), parL: litres() }, { ...options, tableName: 'day_par' });
+  const day = () => ({ type: DataTypes.DATEONLY, primaryKey: true });
+  SaleRow.init({ kitchenId: key(), day: day(), serviceId: key(), soupId: key(), sold: whole(), soldOutMin: { type: DataTypes.INTEGER } }, { ...options, tableName: 'sale' });
+  DayEventRow.init({ kitchenId: key(), day: day(), events: json() }, { ...options, tableName: 'day_event' });
   LotRow.init(
     { kitchenId: key(), lotId: key(), soupId: text(), volumeL: litres(), state: text(), preparedOn: { type: DataTypes.DATEONLY, allowNull: false }, frozenDays: whole() },
     { ...options, tableName: 'lot' },

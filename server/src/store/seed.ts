@@ -1,7 +1,7 @@
 import { demo } from '@broth/demo';
 import type { CalendarDate } from '@broth/core';
 import type { Sequelize } from 'sequelize';
-import { KitchenRow, LotRow, PantryRow, SoupRow, StandingParRow, StationRow } from './models';
+import { DayEventRow, KitchenRow, LotRow, PantryRow, SaleRow, SoupRow, StandingParRow, StationRow } from './models';
 
 /** Loads the invented demo kitchen when there is no kitchen at all. Answers whether it did. */
 export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string) => CalendarDate): Promise<boolean> {
@@ -17,6 +17,15 @@ export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string
     );
     await PantryRow.bulkCreate(
       demo.pantry.map((body) => ({ kitchenId, foodId: body.id, body })),
+      { transaction },
+    );
+    const { sales, events } = demo.sales(today(kitchen.timeZone));
+    await SaleRow.bulkCreate(
+      sales.map((one) => ({ kitchenId, ...one })),
+      { transaction },
+    );
+    await DayEventRow.bulkCreate(
+      Object.entries(events).map(([day, on]) => ({ kitchenId, day, events: [...on] })),
       { transaction },
     );
     await StandingParRow.bulkCreate(

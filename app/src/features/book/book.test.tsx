@@ -195,9 +195,13 @@ describe('the editor', () => {
     type('Add a line, as on a card', '3 leeks, sliced');
     await press('Add the line');
     expect(screen.getByText(/Leeks hides grit and no wash is written/)).toBeTruthy();
-    await waitFor(() => {
-      expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(false);
-    });
+    // What was typed settles before it can be undone; a busy machine takes its time.
+    await waitFor(
+      () => {
+        expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(false);
+      },
+      { timeout: 10_000 },
+    );
     await press('Undo');
     expect(screen.queryByRole('button', { name: /^Leeks:/ })).toBeNull();
     await press('Redo');

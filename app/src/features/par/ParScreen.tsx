@@ -1,4 +1,5 @@
 import { words } from '@broth/contract';
+import type { SalesView } from '@broth/contract';
 import type { DayPlan, LotUse, Need, PlanFinding } from '@broth/core';
 import { needFor } from '@broth/core';
 import { useRouter } from 'expo-router';
@@ -7,13 +8,16 @@ import { usePreferences } from '../../state/preferences';
 import { useDay } from '../../state/useDay';
 import type { OpenDay } from '../../state/useDay';
 import { usePlan } from '../../state/usePlan';
+import { useSales } from '../../state/useSales';
 import { Action } from '../../ui/Action';
 import { Screen, Waiting, dayName, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { BatchList } from '../batches/BatchList';
+import { DayOn } from './DayOn';
 import { Dipstick } from './Dipstick';
+import { ParAdvice } from './ParAdvice';
 import { ParField } from './ParField';
 
 function useSentence(use: LotUse): string | null {
@@ -28,7 +32,15 @@ function useSentence(use: LotUse): string | null {
   }
 }
 
-function SoupPar({ day, need, scaleL, findings }: { readonly day: OpenDay; readonly need: Need; readonly scaleL: number; readonly findings: readonly PlanFinding[] }) {
+interface SoupParProps {
+  readonly day: OpenDay;
+  readonly need: Need;
+  readonly scaleL: number;
+  readonly findings: readonly PlanFinding[];
+  readonly sales: SalesView | null;
+}
+
+function SoupPar({ day, need, scaleL, findings, sales }: SoupParProps) {
   const soup = day.soupById.get(need.soupId);
   const service = day.book.station.services.find((one) => one.id === need.serviceId);
   if (soup === undefined) return null;
@@ -46,6 +58,7 @@ function SoupPar({ day, need, scaleL, findings }: { readonly day: OpenDay; reado
         </View>
       </View>
       <Dipstick need={need} toneHex={soup.toneHex} scaleL={scaleL} />
+      {sales === null ? null : <ParAdvice soup={soup} serviceId={need.serviceId} date={day.view.date} parL={need.parL} scaleL={scaleL} sales={sales} />}
       <ParField soupId={soup.id} soupName={soup.name} parL={need.parL} />
       {onHand.length === 0 ? null : <Note>On hand: {onHand.join('; ')}.</Note>}
       {findings.map((found) => (
@@ -69,6 +82,7 @@ export function ParScreen() {
   const wide = useIsWide();
   const who = usePreferences((state) => state.who);
   const shown = usePlan(who);
+  const sales = useSales(day?.view.date ?? null);
   if (day === null) {
     return (
       <Screen title="Par">
@@ -80,7 +94,8 @@ export function ParScreen() {
   const needs = view.pars.map((par) => needFor(par, view.lots, view.date, book.pack.dateMark.lastDay));
   const scaleL = Math.max(...needs.map((need) => need.parL), 1);
   const toMakeL = needs.reduce((sum, need) => sum + need.needL, 0);
-  const list = needs.map((need) => <SoupPar key={need.soupId} day={day} need={need} scaleL={scaleL} findings={findingsOf(shown?.plan, need.soupId)} />);
+  const list = needs.map((need) => <SoupPar key={need.soupId} day={day} need={need} scaleL={scaleL} findings={findingsOf(shown?.plan, need.soupId)} sales={sales} />);
+  const on = sales === null ? null : <DayOn date={view.date} sales={sales} />;
   const foot = (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
       <View style={{ flex: 1 }}>
@@ -104,6 +119,7 @@ export function ParScreen() {
             {book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.
           </Note>
         ) : null}
+        {on}
         {list}
       </Screen>
     );
@@ -115,6 +131,7 @@ export function ParScreen() {
           {book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.
         </Note>
       ) : null}
+      {on}
       <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
         <View style={{ flex: 5, flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
           {list.map((item, index) => (
