@@ -23,3 +23,18 @@ test('what is tapped without a connection is kept, shown at once, and reaches th
   await expect(page.getByText('No connection.', { exact: false })).toHaveCount(0, { timeout: 20_000 });
   await other.close();
 });
+
+test('a page that was never fetched says so without a connection, and the five places go on', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/par`);
+  await expect(page.getByRole('group', { name: 'Red lentil and roast carrot' })).toBeVisible();
+  await page.context().setOffline(true);
+  await page.getByRole('link', { name: 'Soup book' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Not on this phone yet' })).toBeVisible();
+  await page.getByRole('link', { name: 'Batches' }).click();
+  await expect(page.getByRole('group', { name: 'Lentil 1' })).toBeVisible();
+  await page.context().setOffline(false);
+  await page.getByRole('link', { name: 'Soup book' }).click();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Soup book' })).toBeVisible();
+});

@@ -1,10 +1,28 @@
 import { Suspense, lazy } from 'react';
 import type { ComponentType } from 'react';
+import { Action } from './Action';
 import { Screen, Waiting } from './Screen';
+import { Body } from './Type';
+
+/** What stands where a page would be that could not be fetched: the rest of the app goes on. */
+function NotHere() {
+  return (
+    <Screen title="Not on this phone yet" day={false}>
+      <Body>This page is fetched when it is first opened, and the server cannot be reached. The five places below go on without it. Try again when the connection is back.</Body>
+      <Action
+        kind="main"
+        label="Try again"
+        onPress={() => {
+          window.location.reload();
+        }}
+      />
+    </Screen>
+  );
+}
 
 /** A screen that is fetched when it is first opened: the first load stays small. */
 export function lazily(load: () => Promise<ComponentType>): ComponentType {
-  const Inner = lazy(async () => ({ default: await load() }));
+  const Inner = lazy(async () => ({ default: await load().catch((): ComponentType => NotHere) }));
   return function Lazily() {
     return (
       <Suspense

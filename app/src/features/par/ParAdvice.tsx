@@ -16,7 +16,7 @@ import { Note } from '../../ui/Type';
 const LENGTH = 300;
 
 /** `Wednesday` of a calendar date. */
-export function weekdayName(date: string): string {
+function weekdayName(date: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'long', timeZone: 'UTC' }).format(Date.parse(`${date}T12:00:00Z`));
 }
 
