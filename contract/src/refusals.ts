@@ -88,6 +88,11 @@ export const REFUSALS = {
     detail: () => 'An entry with this id is in the log already, with other content. The log keeps the first. Enter it anew.',
   },
   'event.targetUnknown': { status: 422, title: 'Nothing to correct', detail: () => 'The entry to be corrected is not in the log. Reload and pick it again.' },
+  'plan.none': {
+    status: 404,
+    title: 'No plan yet',
+    detail: (facts: { day: string }) => `No plan has been accepted for ${facts.day}. Open the board and press "Use this plan" first.`,
+  },
   'plan.stale': {
     status: 409,
     title: 'The day has moved on',

@@ -8,3 +8,4 @@ export { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
 export { seeded } from './random';
 export type { Random } from './random';
 export * from './carryOver';
+export * from './nameHands';

@@ -1,7 +1,7 @@
 import type { Equipment, Station } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import { carriedOver, checkDayPlan, planDay } from './index';
+import { UNITS_PER_PERSON, carriedOver, checkDayPlan, nameHands, planDay } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
 const step = (id: string, some: Partial<Step> = {}): Step =>
@@ -143,5 +143,45 @@ describe('what an unwashed blender carries', () => {
     // Turned round, the other case holds.
     const turned = { ...plan, batches: plan.batches.map((batch) => ({ ...batch, steps: batch.steps.map((one) => ({ ...one, startMin: 2000 - one.startMin })) })) };
     expect(carriedOver(turned, plan.batches.find((batch) => batch.soupId === 'plain')?.id ?? '', book)).toHaveLength(after ? 0 : 1);
+  });
+});
+
+describe('names for the hands of a plan', () => {
+  const crew = [
+    { id: 'a', name: 'A', role: 'lead', shift: { fromMin: 300, toMin: 800 } },
+    { id: 'b', name: 'B', role: 'cook', shift: { fromMin: 360, toMin: 800 } },
+  ] as const;
+  const many = ['p', 'q', 'r', 's'].map((id) =>
+    soup(id, { steps: [step('cut', { place: { kind: 'bench' }, phase: 'prep', attention: 'hands' }), step('cook'), step('empty', { attention: 'hands' })] }),
+  );
+  const plan = planDay(
+    input({
+      soups: many,
+      station: { ...station, people: crew, equipment: [kettle(), kettle({ id: 'k2' })] },
+      pars: many.map(({ id }) => ({ soupId: id, parL: 10, serviceId: 'midday' })),
+    }),
+    {
+      seed: 1,
+      moves: 20,
+    },
+  );
+  const named = nameHands(plan, crew);
+  test('every step that wants hands is named once, within a shift', () => {
+    expect(named.length).toBe(plan.batches.flatMap((batch) => batch.steps.filter((one) => one.uses.some((use) => use.resourceId === 'hands'))).length);
+    const wrong = named.filter((one) => {
+      const person = crew.find(({ id }) => id === one.personId);
+      return person !== undefined && (one.startMin < person.shift.fromMin || one.endMin > person.shift.toMin);
+    });
+    expect(wrong).toEqual([]);
+  });
+  test('nobody has more than two hands at once', () => {
+    const over = named.filter((one) => {
+      const mine = named.filter((other) => other.personId !== null && other.personId === one.personId && other.startMin <= one.startMin && other.endMin > one.startMin);
+      return mine.reduce((sum, other) => sum + other.units, 0) > UNITS_PER_PERSON;
+    });
+    expect(over).toEqual([]);
+  });
+  test('a step no single person is free for stays unnamed', () => {
+    expect(nameHands(plan, []).every((one) => one.personId === null)).toBe(true);
   });
 });

@@ -1,0 +1,71 @@
+import ICAL from 'ical.js';
+import { parse } from 'csv-parse/sync';
+import { PDFDocument } from 'pdf-lib';
+import { DAY, at, testKitchen } from '../testing/kitchen';
+import type { TestKitchen } from '../testing/kitchen';
+
+let kitchen: TestKitchen;
+let batches = 0;
+let steps = 0;
+let washes = 0;
+beforeAll(async () => {
+  kitchen = await testKitchen('05:00');
+  const plan = await kitchen.acceptPlan();
+  batches = plan.batches.length;
+  steps = plan.batches.reduce((sum, batch) => sum + batch.steps.length, 0);
+  washes = plan.washes.length;
+});
+afterAll(() => kitchen.close());
+
+const get = (path: string) => kitchen.app.inject({ method: 'GET', url: `/api/kitchens/landing/days/${DAY}/${path}` });
+interface Line {
+  readonly start: string;
+  readonly person: string;
+  readonly batch: string;
+  readonly what: string;
+}
+const csvOf = async (path: string): Promise<readonly Line[]> => parse((await get(path)).body, { columns: true });
+
+describe('the plan elsewhere', () => {
+  test('as iCalendar it is read by another library: every step and wash an event, in the kitchen’s own time', async () => {
+    const answer = await get('plan.ics');
+    expect(answer.headers['content-type']).toContain('text/calendar');
+    const events = new ICAL.Component(ICAL.parse(answer.body) as never).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
+    expect(events).toHaveLength(steps + washes);
+    expect(new Set(events.map((event) => event.uid)).size).toBe(events.length);
+    const first = [...events].sort((left, right) => left.startDate.toUnixTime() - right.startDate.toUnixTime())[0];
+    const [line] = await csvOf('plan.csv');
+    expect([first?.summary, first?.startDate.toJSDate().getTime()]).toEqual([`${line?.batch ?? ''}: ${line?.what ?? ''}`, at(line?.start.padStart(5, '0') ?? '')]);
+  });
+  test('as CSV it is in order, and every batch is in it', async () => {
+    const lines = await csvOf('plan.csv');
+    expect([lines.length, new Set(lines.map((line) => line.batch)).size]).toEqual([steps + washes, batches]);
+  });
+  test('one person’s part is what has that name, and each step that wants one pair of hands has one', async () => {
+    const [all, tobi] = [await csvOf('plan.csv'), await csvOf('plan.csv?person=tobi')];
+    expect(tobi.length).toBeGreaterThan(3);
+    expect(tobi).toEqual(all.filter((line) => line.person === 'Tobi Lund'));
+  });
+  test.each(['a4', 'letter'])('as a run sheet on %s it is a PDF, for the station and for one', async (paper) => {
+    for (const who of ['', '&person=maren']) {
+      const answer = await get(`run-sheet.pdf?paper=${paper}${who}`);
+      const pdf = await PDFDocument.load(answer.rawPayload);
+      expect([answer.statusCode, pdf.getTitle(), Math.round(pdf.getPage(0).getWidth())]).toEqual([
+        200,
+        `Run sheet ${DAY}, ${who === '' ? 'The station' : 'Maren Oake'}`,
+        paper === 'a4' ? 595 : 612,
+      ]);
+    }
+  });
+  test('as JSON it is the plan itself', async () => {
+    expect((await get('plan.json')).json<{ version: number; plan: { batches: unknown[] } }>()).toMatchObject({ version: 1, plan: { date: DAY } });
+  });
+  test.each([
+    ['a day without a plan', '/api/kitchens/landing/days/2026-12-24/plan.ics', 404, 'plan.none'],
+    ['a person nobody knows', `/api/kitchens/landing/days/${DAY}/run-sheet.pdf?person=x`, 422, 'event.personUnknown'],
+    ['a day that is none', '/api/kitchens/landing/days/friday/plan.csv', 400, 'day.invalid'],
+  ])('%s is refused', async (_, url, status, code) => {
+    const answer = await kitchen.app.inject({ method: 'GET', url });
+    expect([answer.statusCode, answer.json<{ code: string }>().code]).toEqual([status, code]);
+  });
+});
