@@ -62,6 +62,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
       {fills === null ? null : <Body style={{ fontSize: 15 }}>{`${String(fills)} fills of the jar, ${words.litres(jar?.hotFillL ?? 0)} each, to the hot-fill line.`}</Body>}
       <Note>{allergenLine(day, batch)}</Note>
       <Action
+        style={{ alignSelf: 'flex-start' }}
         label="Sheet"
         hint={`Sheet of ${batch.name}`}
         onPress={() => {

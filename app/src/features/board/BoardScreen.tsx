@@ -14,6 +14,7 @@ import { StateMark } from '../../ui/StateMark';
 import { Body, Note, Strong } from '../../ui/Type';
 import { BatchStory } from './BatchStory';
 import { RibbonBoard } from './RibbonBoard';
+import { TakeAway } from './TakeAway';
 
 const HEAD = { none: 'A draft', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
 
@@ -121,6 +122,11 @@ export function BoardScreen() {
           </Sheet>
           {batch === undefined ? null : <BatchStory day={day} plan={plan} batch={batch} />}
           {chips}
+          {day.view.plan === null ? null : (
+            <View style={wide ? { maxWidth: 620 } : {}}>
+              <TakeAway day={day} />
+            </View>
+          )}
         </>
       )}
     </View>

@@ -37,6 +37,7 @@ export function DayOn({ date, sales }: { readonly date: string; readonly sales: 
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-end' }}>
         <Pick
           label="Run out at most"
+          width={220}
           value={String(serviceLevel)}
           options={LEVELS.map((level) => ({ value: String(level), label: words.oneDayIn(level) }))}
           onPick={(level) => {
