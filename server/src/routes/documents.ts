@@ -1,6 +1,5 @@
 import { refuse, storedPlan, words } from '@broth/contract';
 import { foldDay, versionKey } from '@broth/core';
-import type { DayPlan } from '@broth/core';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
 import type { Context } from '../context';
@@ -52,7 +51,7 @@ export function documentRoutes(api: Api, context: Context): void {
     if (person === undefined) throw refuse('event.personUnknown', { by: personId ?? '' });
     const earlier = await earlierSoups(kitchenId, stored.plan.batches);
     const soupById = new Map([...soups.map((soup) => [soup.id, soup] as const), ...earlier.map((soup) => [versionKey(soup.id, soup.version), soup] as const)]);
-    const all = runSheet(stored.plan as DayPlan, soupById, station);
+    const all = runSheet(stored.plan, soupById, station);
     return { kitchen, midnight, stored, person, lines: person === null ? all : all.filter((line) => line.personId === person.id) };
   };
 

@@ -1,4 +1,4 @@
-import { act, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
+import { act, configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import type { KitchenBook } from '@broth/contract';
 import { usFdaFoodCode2022, versionKey } from '@broth/core';
 import type { Food, Soup } from '@broth/core';
@@ -12,6 +12,9 @@ import { FreeSheetScreen } from './FreeSheetScreen';
 import { NewScreen } from './NewScreen';
 import { PantryScreen } from './PantryScreen';
 import { SoupScreen } from './SoupScreen';
+
+// A form of forty fields takes its time on a busy machine.
+configure({ asyncUtilTimeout: 10_000 });
 
 const mockWent: string[] = [];
 const mockParams = { soupId: 'pumpkin' };
@@ -195,13 +198,10 @@ describe('the editor', () => {
     type('Add a line, as on a card', '3 leeks, sliced');
     await press('Add the line');
     expect(screen.getByText(/Leeks hides grit and no wash is written/)).toBeTruthy();
-    // What was typed settles before it can be undone; a busy machine takes its time.
-    await waitFor(
-      () => {
-        expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(false);
-      },
-      { timeout: 10_000 },
-    );
+    // What was typed settles before it can be undone.
+    await waitFor(() => {
+      expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Undo' }).disabled).toBe(false);
+    });
     await press('Undo');
     expect(screen.queryByRole('button', { name: /^Leeks:/ })).toBeNull();
     await press('Redo');
@@ -238,12 +238,16 @@ describe('the editor', () => {
     mockKept.set('soup draft pumpkin', { baseVersion: 1, soup: { ...pumpkin, makesL: 7 } });
     render(<EditScreen />);
     expect(await screen.findByText(/Your draft from before was taken up/)).toBeTruthy();
-    expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Card makes, L' }).value).toBe('7');
+    await waitFor(() => {
+      expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Card makes, L' }).value).toBe('7');
+    });
     await press('Start from the saved card');
     await waitFor(() => {
       expect(screen.getByRole<HTMLInputElement>('textbox', { name: 'Card makes, L' }).value).toBe('2.4');
     });
-    expect(mockKept.has('soup draft pumpkin')).toBe(false);
+    await waitFor(() => {
+      expect(mockKept.has('soup draft pumpkin')).toBe(false);
+    });
   });
 });
 

@@ -93,7 +93,9 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
   const [taken, setTaken] = useState(false);
   const key = draftKey(baseVersion === null ? 'new' : initial.id);
   const history = useUndo(form, (now) => {
-    void keep(key, { baseVersion: base, soup: now } satisfies Draft).catch(() => undefined);
+    // A draft that says what the saved card says is none: kept, it would come back over a newer card one day.
+    const same = JSON.stringify(now) === JSON.stringify(initial);
+    void (same ? del(key) : keep(key, { baseVersion: base, soup: now } satisfies Draft)).catch(() => undefined);
   });
   useEffect(() => {
     // A draft of an earlier visit is taken up; a card that was just read is newer than any.
