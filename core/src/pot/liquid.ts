@@ -45,7 +45,7 @@ export function liquidFor(soup: Soup, volumeL: number, vessel: PotVessel | null,
   const writtenL = writtenLiquidL(soup) * factor;
   const vegetablesKg = solidsKg(soup);
   const levelled = school === 'cover' || school === 'below';
-  if (!levelled) return { school, writtenL, estimateL: null, basis: 'card', firstL: writtenL, reserveL: 0 };
+  if (!levelled) return { school, writtenL, estimateL: null, basis: 'card', firstL: nearest(writtenL, 0.1), reserveL: 0 };
   const fromVegetables =
     vegetablesKg === null
       ? null

@@ -98,6 +98,7 @@ export function BatchSheetScreen() {
   return (
     <Screen
       title={made.name}
+      day={false}
       back={back}
       foot={
         batch === undefined ? (

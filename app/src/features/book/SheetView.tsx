@@ -194,7 +194,7 @@ export function SheetView(props: Props) {
         <Note style={{ flex: 1 }}>
           {sheet.yieldL === null
             ? 'no yield claimed'
-            : `gives ${words.number(sheet.yieldL.low)} to ${words.litres(sheet.yieldL.high)}${sheet.portions === null ? '' : `, ${String(sheet.portions.low)} to ${String(sheet.portions.high)} portions`}`}
+            : `gives ${words.number(sheet.yieldL.low)} to ${words.litres(sheet.yieldL.high)}${sheet.portions === null || soup.role === 'component' ? '' : `, ${String(sheet.portions.low)} to ${String(sheet.portions.high)} portions`}`}
         </Note>
       </View>
       {vessel !== null && volumeL > vessel.workingMaxL ? (
@@ -258,7 +258,8 @@ export function SheetView(props: Props) {
       ))}
     </View>
   );
-  const right = <PutRight open={open} soup={soup} volumeL={volumeL} sheet={sheet} onAdd={props.onAdd} />;
+  // A stock is neither too thin nor salted: that is done where it is used.
+  const right = soup.role === 'component' ? null : <PutRight open={open} soup={soup} volumeL={volumeL} sheet={sheet} onAdd={props.onAdd} />;
   if (!wide)
     return (
       <>
