@@ -12,6 +12,7 @@ import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { Body } from '../../ui/Type';
 import { SheetView } from './SheetView';
+import { SplitPanel } from './SplitPanel';
 import { useAwake } from './useAwake';
 import { useBack } from './useBack';
 
@@ -151,6 +152,7 @@ function Inner({ open, soup: base }: { readonly open: OpenBook; readonly soup: S
           startC={Number(startC)}
         />
       )}
+      {volumeL === null || base.variants.length === 0 ? null : <SplitPanel soup={base} volumeL={volumeL} />}
     </View>
   );
 }

@@ -1,6 +1,6 @@
 import { act, configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import type { KitchenBook } from '@broth/contract';
-import { usFdaFoodCode2022, versionKey } from '@broth/core';
+import { makeLine, usFdaFoodCode2022, versionKey } from '@broth/core';
 import type { Food, Soup } from '@broth/core';
 import { HANDBOOK } from '@broth/core/handbook';
 import { readCard } from '@broth/contract/formats';
@@ -270,6 +270,25 @@ describe('the sheet', () => {
     fireEvent.change(screen.getByRole('combobox', { name: 'Make it by' }), { target: { value: 'main' } });
     type('Kilograms', '10');
     expect(screen.getByText('15.1 L')).toBeTruthy();
+  });
+  test('one pot is shared out: each share with its own blend and garnish, and not more than there is', () => {
+    const { book } = useKitchen.getState();
+    const variants = [
+      { id: 'chunky', name: 'chunky', blendShare: 0, adds: [makeLine({ id: 'seeds', name: 'Seeds', stepId: 'finish', amount: { low: 24, high: 24, unit: 'g' } })], leavesOut: [] },
+    ];
+    useKitchen.setState({ book: { ...book, soups: [{ ...pumpkin, variants }] } as unknown as KitchenBook });
+    render(<FreeSheetScreen />);
+    type('Litres', '10');
+    type('as written, L', '4');
+    type('chunky, L', '6');
+    const panel = within(screen.getByRole('group', { name: 'Share the pot' }));
+    expect(panel.getByText('10 L of 10 L shared out.')).toBeTruthy();
+    expect(panel.getByText('2 L through the blender.')).toBeTruthy();
+    expect(panel.getByText('Not blended. With 60 g seeds.')).toBeTruthy();
+    type('chunky, L', '7');
+    expect(panel.getByText(/That is 11 L out of a pot of 10 L/)).toBeTruthy();
+    type('chunky, L', '-1');
+    expect(panel.getByText('Litres are numbers, 0 or more.')).toBeTruthy();
   });
   test('too thin: a soup without gluten is offered cornflour and never flour, half of it first', () => {
     render(<FreeSheetScreen />);
