@@ -1,5 +1,5 @@
 /** The arrows of the house: app → contract → core, server → contract → core; in core only downwards. */
-const ORDER = ['quantity', 'food', 'soup', 'pot', 'prep', 'lot', 'par', 'batch', 'sequence', 'safety', 'day'];
+const ORDER = ['quantity', 'food', 'soup', 'pot', 'prep', 'lot', 'par', 'batch', 'sequence', 'plan', 'safety', 'day'];
 const TESTS = '[.](test|arbitrary)[.]tsx?$';
 
 module.exports = {
@@ -10,14 +10,15 @@ module.exports = {
       name: `core-${room}-only-downwards`,
       severity: 'error',
       from: { path: `^core/src/${room}/`, pathNot: TESTS },
-      to: { path: `^core/src/(${[...ORDER.slice(index + 1), 'index', 'plan'].join('|')})([.]ts$|/)` },
+      to: { path: `^core/src/(${[...ORDER.slice(index + 1), 'index', 'planner'].join('|')})([.]ts$|/)` },
     })),
     {
       name: 'core-rooms-by-their-door',
       severity: 'error',
       from: { path: '^core/src/([^/]+)/' },
-      to: { path: '^core/src/([^/]+)/', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index[.]ts$', '^core/src/food/handbook[.]ts$'] },
+      to: { path: '^core/src/([^/]+)/', pathNot: ['^core/src/$1/', '^core/src/testing/', '^core/src/[^/]+/index[.]ts$', '^core/src/food/handbook[.]ts$'] },
     },
+    { name: 'core-not-its-tests', severity: 'error', from: { path: '^core/src', pathNot: [TESTS, '^core/src/testing/'] }, to: { path: '^core/src/testing/' } },
     { name: 'contract-only-core', severity: 'error', from: { path: '^contract/src', pathNot: TESTS }, to: { path: '^(app|server|demo)/' } },
     { name: 'demo-only-core', severity: 'error', from: { path: '^demo/src' }, to: { path: '^(app|server)/' } },
     { name: 'app-not-server', severity: 'error', from: { path: '^app/' }, to: { path: '^(server|demo)/' } },
@@ -27,7 +28,7 @@ module.exports = {
       name: 'rooms-by-their-door',
       severity: 'error',
       from: { path: '^(app|server|contract|demo|cli)/' },
-      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|plan|formats/index|food/handbook)[.]ts$'] },
+      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|planner|formats/index|food/handbook)[.]ts$'] },
     },
     { name: 'routes-not-sequelize-models', severity: 'error', from: { path: '^server/src/routes/', pathNot: TESTS }, to: { path: '^server/src/store/migrations' } },
     {

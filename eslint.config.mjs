@@ -41,6 +41,8 @@ export default defineConfig([
       'no-restricted-syntax': ['error', ...pureCore],
     },
   },
+  // The engine works on arrays it has laid out itself: an index that is not there is a mistake of its own, and asking each time costs half its speed.
+  { files: ['core/src/sequence/engine/**/*.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
   { files: ['core/src/quantity/time.ts'], rules: { 'no-restricted-globals': 'off' } },
   { files: ['app/src/**/*.tsx', 'app/app/**/*.tsx'], rules: { 'no-restricted-syntax': ['error', ...everywhere, deadOnTheWeb] } },
   // Routes and bridged modules are found by their default export.

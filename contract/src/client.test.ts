@@ -20,7 +20,16 @@ const plan = {
   version: 1,
   acceptedAt: 1,
   by: 'maren',
-  plan: { date: '2026-11-25', needs: [], components: [], batches: [], washes: [], findings: [], objective: { lateMin: 0, earlyMin: 0, washMin: 0, makespanMin: 0 } },
+  plan: {
+    date: '2026-11-25',
+    needs: [],
+    components: [],
+    batches: [],
+    washes: [],
+    findings: [],
+    pins: [],
+    objective: { lateMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
+  },
 };
 const failure = async (call: Promise<unknown>): Promise<CallFailed> => {
   try {

@@ -1,5 +1,5 @@
 import { ALLERGENS } from '@broth/core';
-import type { DayPlan } from '@broth/core';
+import type { DayPlan, Pin } from '@broth/core';
 import { z } from 'zod';
 import { calendarDate, storedEvent } from './event';
 import { lot, par } from './book';
@@ -23,12 +23,25 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('batch.surplus'), soupId: id, surplusL: litres }),
   z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion']) }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),
+  z.object({ code: z.literal('plan.pinDropped'), batchId: id, stepId: id, startMin: minute, soonestMin: minute.nullable(), latestMin: minute.nullable() }),
   z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable() }),
   z.object({ code: z.literal('lot.pastDate'), soupId: id, volumeL: litres, byDays: z.int() }),
   z.object({ code: z.literal('lot.frozen'), soupId: id, volumeL: litres }),
 ]);
 
-const step = z.object({ stepId: id, startMin: minute, endMin: minute, ...wait, uses: z.array(z.object({ resourceId: id, units: z.number() })), frozen: z.boolean() });
+const step = z.object({
+  stepId: id,
+  modeId: id,
+  unitId: id.nullable(),
+  startMin: minute,
+  endMin: minute,
+  ...wait,
+  uses: z.array(z.object({ resourceId: id, units: z.number() })),
+  frozen: z.boolean(),
+});
+
+/** A step that somebody has put at a minute by hand. */
+export const pin = z.object({ batchId: id, stepId: id, startMin: minute, vesselId: id.nullable() }) satisfies z.ZodType<Pin>;
 
 export const dayPlan = z.object({
   date: calendarDate,
@@ -54,9 +67,12 @@ export const dayPlan = z.object({
       }),
     )
     .max(200, 'A day holds at most 200 batches.'),
-  washes: z.array(z.object({ vesselId: id, kind: z.enum(['rinse', 'full']), startMin: minute, endMin: minute, beforeBatchId: id, carriesOver: z.array(z.string()) })),
+  washes: z.array(
+    z.object({ unitId: id, kind: z.enum(['rinse', 'full']), startMin: minute, endMin: minute, afterBatchId: id, beforeBatchId: id, carriesOver: z.array(z.string()) }),
+  ),
   findings: z.array(finding),
-  objective: z.object({ lateMin: minute, earlyMin: minute, washMin: minute, makespanMin: minute }),
+  pins: z.array(pin).max(500),
+  objective: z.object({ lateMin: z.number(), earlyMin: z.number(), changeoverMin: minute, movedMin: minute, makespanMin: minute, cost: z.number() }),
 }) satisfies z.ZodType<DayPlan>;
 
 /** A plan the lead has accepted: the next one is a new version, the old ones stay. */

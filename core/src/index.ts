@@ -7,5 +7,6 @@ export * from './lot/index';
 export * from './par/index';
 export * from './batch/index';
 export * from './sequence/index';
+export * from './plan/index';
 export * from './safety/index';
 export * from './day/index';

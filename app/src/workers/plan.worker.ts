@@ -1,5 +1,5 @@
-import { planDay } from '@broth/core/plan';
-import type { DayInput, DayPlan } from '@broth/core/plan';
+import { planDay } from '@broth/core/planner';
+import type { DayInput, DayPlan } from '@broth/core/planner';
 
 export interface PlanRequest {
   readonly ticket: number;

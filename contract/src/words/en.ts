@@ -12,7 +12,7 @@ import type {
   VerdictKind,
 } from '@broth/core';
 import { limitIn } from '@broth/core';
-import { degrees, duration, litres, number } from './numbers';
+import { clock, degrees, duration, litres, number } from './numbers';
 
 export * from './numbers';
 export * from './par';
@@ -85,6 +85,10 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.soup(found.soupId)}: "${names.step(found.soupId, found.stepId)}" needs ${LACKS[found.lacks]}, and none is in use. Put one back into use, or leave this soup out today.`;
     case 'plan.unplaced':
       return `${names.batch(found.batchId)} finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.`;
+    case 'plan.pinDropped':
+      return `${names.batch(found.batchId)} cannot begin that step at ${clock(found.startMin)}${
+        found.soonestMin === null || found.latestMin === null ? '' : `: its own steps leave ${clock(found.soonestMin)} to ${clock(found.latestMin)}`
+      }. It was let go there, and planned afresh.`;
     case 'plan.late':
       return `${names.batch(found.batchId)} is ${duration(found.lateMin)} late${found.waitedFor === null ? '' : `: it waits for ${names.resource(found.waitedFor)}`}. Start earlier, lower a par, or serve it later.`;
     case 'lot.pastDate':

@@ -1,6 +1,6 @@
 import { addMinutes, minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
-import type { DayPlan, PlannedBatch, StartedBatch } from '../sequence/index';
+import type { DayPlan, PlannedBatch, StartedBatch } from '../plan/index';
 import { stepDurationMin } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { BatchRecord, DayState } from './fold';

@@ -1,7 +1,8 @@
-import type { Job, PlacedJob, Problem, Sequence } from './problem';
+import { changeoverMin } from './problem';
+import type { Job, LagKind, PlacedJob, Problem, Sequence, Unit } from './problem';
 
 /**
- * Proves a sequence feasible or names what it breaks. Written apart from the scheduler and sharing none of its code, so that a mistake
+ * Proves a sequence feasible or names what it breaks. Written apart from the search and sharing none of its code, so that a mistake
  * there cannot hide here: everything is worked out again from the problem's own data.
  */
 
@@ -9,142 +10,201 @@ export type Violation =
   | { readonly code: 'job.missing'; readonly jobId: string }
   | { readonly code: 'job.twice'; readonly jobId: string }
   | { readonly code: 'steps.wrong'; readonly jobId: string }
+  | { readonly code: 'step.mode'; readonly jobId: string; readonly stepId: string }
   | { readonly code: 'step.duration'; readonly jobId: string; readonly stepId: string; readonly isMin: number; readonly shouldMin: number }
-  | { readonly code: 'step.order'; readonly jobId: string; readonly stepId: string }
+  | { readonly code: 'step.order'; readonly jobId: string; readonly stepId: string; readonly missingMin: number }
   | { readonly code: 'step.wait'; readonly jobId: string; readonly stepId: string; readonly waitedMin: number; readonly maxWaitMin: number }
-  | { readonly code: 'step.release'; readonly jobId: string }
+  | { readonly code: 'step.release'; readonly jobId: string; readonly stepId: string }
   | { readonly code: 'step.horizon'; readonly jobId: string; readonly stepId: string }
   | { readonly code: 'step.moved'; readonly jobId: string; readonly stepId: string }
   | { readonly code: 'step.beforeInput'; readonly jobId: string; readonly stepId: string; readonly inputId: string }
-  | { readonly code: 'resource.unknown'; readonly jobId: string; readonly stepId: string; readonly resourceId: string }
+  | { readonly code: 'resource.unknown'; readonly resourceId: string }
   | { readonly code: 'resource.over'; readonly resourceId: string; readonly atMin: number; readonly used: number; readonly capacity: number }
-  | { readonly code: 'vessel.wrong'; readonly jobId: string; readonly vesselId: string | null }
-  | { readonly code: 'vessel.volume'; readonly jobId: string; readonly vesselId: string; readonly volumeL: number }
-  | { readonly code: 'vessel.clash'; readonly vesselId: string; readonly jobId: string; readonly otherJobId: string; readonly missingMin: number };
-
-function checkSteps(problem: Problem, job: Job, placed: PlacedJob, endOf: ReadonlyMap<string, number>): Violation[] {
-  if (job.steps.length !== placed.steps.length || job.steps.some((step, index) => placed.steps[index]?.stepId !== step.id)) return [{ code: 'steps.wrong', jobId: job.id }];
-  const found: Violation[] = [];
-  for (let index = 0; index < job.steps.length; index += 1) {
-    const step = job.steps[index];
-    const at = placed.steps[index];
-    if (step === undefined || at === undefined) continue;
-    const named = { jobId: job.id, stepId: step.id };
-    if (step.frozen !== null) {
-      if (step.frozen.startMin !== at.startMin || step.frozen.endMin !== at.endMin) found.push({ code: 'step.moved', ...named });
-      continue;
-    }
-    if (at.endMin - at.startMin !== step.durationMin) found.push({ code: 'step.duration', ...named, isMin: at.endMin - at.startMin, shouldMin: step.durationMin });
-    if (at.startMin < job.releaseMin) found.push({ code: 'step.release', jobId: job.id });
-    if (at.endMin > problem.horizonMin) found.push({ code: 'step.horizon', ...named });
-    for (const inputId of step.afterJobs) {
-      const inputEnd = endOf.get(inputId);
-      if (inputEnd !== undefined && at.startMin < inputEnd) found.push({ code: 'step.beforeInput', ...named, inputId });
-    }
-    const previous = placed.steps[index - 1];
-    const previousStep = job.steps[index - 1];
-    if (previous === undefined || previousStep === undefined) continue;
-    if (at.startMin < previous.endMin) found.push({ code: 'step.order', ...named });
-    const { maxWaitMin } = previousStep;
-    const waitedMin = at.startMin - previous.endMin;
-    if (maxWaitMin !== null && waitedMin > maxWaitMin && previousStep.frozen === null) found.push({ code: 'step.wait', ...named, waitedMin, maxWaitMin });
-  }
-  return found;
-}
+  | { readonly code: 'unit.wrong'; readonly jobId: string; readonly unitId: string | null }
+  | { readonly code: 'unit.volume'; readonly jobId: string; readonly unitId: string; readonly volumeL: number }
+  | { readonly code: 'unit.clash'; readonly unitId: string; readonly jobId: string; readonly otherJobId: string; readonly missingMin: number }
+  | { readonly code: 'unit.overtaken'; readonly unitId: string; readonly jobId: string; readonly otherJobId: string }
+  | { readonly code: 'changeover.missing'; readonly unitId: string; readonly fromJobId: string; readonly toJobId: string };
 
 interface Load {
+  readonly resourceId: string;
   readonly fromMin: number;
   readonly toMin: number;
   readonly units: number;
-  readonly frozen: boolean;
+  readonly happened: boolean;
+}
+
+interface Occupation {
+  readonly unitId: string;
+  readonly job: Job;
+  readonly fromMin: number;
+  readonly toMin: number;
+  readonly happened: boolean;
+}
+
+interface Seen {
+  readonly found: Violation[];
+  readonly loads: Load[];
+  readonly occupations: Occupation[];
+}
+
+const STARTS: Readonly<Record<LagKind, readonly ['startMin' | 'endMin', 'startMin' | 'endMin']>> = {
+  startStart: ['startMin', 'startMin'],
+  startEnd: ['startMin', 'endMin'],
+  endStart: ['endMin', 'startMin'],
+  endEnd: ['endMin', 'endMin'],
+};
+
+function seeJob(problem: Problem, job: Job, placed: PlacedJob, endOfJob: ReadonlyMap<string, number>, seen: Seen): void {
+  const { found, loads, occupations } = seen;
+  if (job.steps.length !== placed.steps.length || job.steps.some((step, index) => placed.steps[index]?.stepId !== step.id)) {
+    found.push({ code: 'steps.wrong', jobId: job.id });
+    return;
+  }
+  const at = new Map(placed.steps.map((step) => [step.stepId, step]));
+  const isDone = (stepId: string): boolean => job.steps.some((step) => step.id === stepId && step.fixed?.kind === 'done');
+  const hold = (unitIds: readonly string[], unitId: string | null, fromMin: number, toMin: number, happened: boolean): void => {
+    const unit = problem.units.find((one) => one.id === unitId);
+    if (unit === undefined || !unitIds.includes(unit.id)) {
+      found.push({ code: 'unit.wrong', jobId: job.id, unitId });
+      return;
+    }
+    const { volume } = unit;
+    if (!happened && volume !== null && (job.volumeL < volume.minL || job.volumeL > volume.maxL))
+      found.push({ code: 'unit.volume', jobId: job.id, unitId: unit.id, volumeL: job.volumeL });
+    occupations.push({ unitId: unit.id, job, fromMin, toMin, happened });
+  };
+  job.steps.forEach((step, index) => {
+    const is = placed.steps[index];
+    if (is === undefined) return;
+    const named = { jobId: job.id, stepId: step.id };
+    const mode = step.modes.find((one) => one.id === is.modeId);
+    if (mode === undefined) {
+      found.push({ code: 'step.mode', ...named });
+      return;
+    }
+    const done = step.fixed?.kind === 'done' ? step.fixed : null;
+    for (const use of mode.uses) loads.push({ ...use, fromMin: is.startMin, toMin: is.endMin, happened: done !== null });
+    if (mode.unitIds.length > 0) hold(mode.unitIds, is.unitId, is.startMin, is.endMin, done !== null);
+    if (done !== null) {
+      if (done.startMin !== is.startMin || done.endMin !== is.endMin) found.push({ code: 'step.moved', ...named });
+      return;
+    }
+    if (step.fixed !== null && step.fixed.startMin !== is.startMin) found.push({ code: 'step.moved', ...named });
+    if (is.endMin - is.startMin !== mode.durationMin) found.push({ code: 'step.duration', ...named, isMin: is.endMin - is.startMin, shouldMin: mode.durationMin });
+    if (is.startMin < job.releaseMin) found.push({ code: 'step.release', ...named });
+    if (is.endMin > problem.horizonMin) found.push({ code: 'step.horizon', ...named });
+    for (const inputId of step.afterJobs) {
+      const inputEnd = endOfJob.get(inputId);
+      if (inputEnd !== undefined && is.startMin < inputEnd) found.push({ code: 'step.beforeInput', ...named, inputId });
+    }
+  });
+  for (const lag of job.lags) {
+    const from = at.get(lag.from);
+    const to = at.get(lag.to);
+    if (from === undefined || to === undefined || isDone(lag.to)) continue;
+    const [leaves, arrives] = STARTS[lag.kind];
+    const waitedMin = to[arrives] - from[leaves];
+    if (waitedMin < lag.minMin) found.push({ code: 'step.order', jobId: job.id, stepId: lag.to, missingMin: lag.minMin - waitedMin });
+    if (lag.maxMin !== null && waitedMin > lag.maxMin && !isDone(lag.from)) found.push({ code: 'step.wait', jobId: job.id, stepId: lag.to, waitedMin, maxWaitMin: lag.maxMin });
+  }
+  job.spans.forEach((span, index) => {
+    const toMin = span.until === 'end' ? at.get(span.to)?.endMin : at.get(span.to)?.startMin;
+    hold(span.unitIds, placed.spanUnitIds[index] ?? null, at.get(span.from)?.startMin ?? 0, toMin ?? 0, isDone(span.from));
+  });
 }
 
 /** Capacity is checked only where something starts or a window opens or closes: between those points nothing rises or falls against us. */
-function checkResources(problem: Problem, pairs: readonly (readonly [Job, PlacedJob])[]): Violation[] {
+function checkResources(problem: Problem, loads: readonly Load[]): Violation[] {
   const found: Violation[] = [];
-  const loads = new Map<string, Load[]>(problem.resources.map((resource) => [resource.id, []]));
-  for (const [job, placed] of pairs) {
-    for (const step of job.steps) {
-      const at = placed.steps.find((candidate) => candidate.stepId === step.id);
-      if (at === undefined) continue;
-      for (const use of step.uses) {
-        const list = loads.get(use.resourceId);
-        if (list === undefined) found.push({ code: 'resource.unknown', jobId: job.id, stepId: step.id, resourceId: use.resourceId });
-        else list.push({ fromMin: at.startMin, toMin: at.endMin, units: use.units, frozen: step.frozen !== null });
-      }
-    }
-  }
+  for (const id of new Set(loads.map((load) => load.resourceId)))
+    if (!problem.resources.some((resource) => resource.id === id)) found.push({ code: 'resource.unknown', resourceId: id });
   for (const resource of problem.resources) {
-    const list = loads.get(resource.id) ?? [];
-    const points = new Set([...list.map((load) => load.fromMin), ...resource.windows.flatMap((window) => [window.fromMin, window.toMin])]);
+    const own = loads.filter((load) => load.resourceId === resource.id);
+    const points = new Set([...own.map((load) => load.fromMin), ...resource.windows.flatMap((window) => [window.fromMin, window.toMin])]);
     for (const atMin of points) {
-      const running = list.filter((load) => load.fromMin <= atMin && atMin < load.toMin);
+      const running = own.filter((load) => load.fromMin <= atMin && atMin < load.toMin);
       const used = running.reduce((sum, load) => sum + load.units, 0);
       const capacity =
         resource.windows.length === 0
           ? resource.capacity
           : resource.windows.reduce((sum, window) => sum + (window.fromMin <= atMin && atMin < window.toMin ? window.capacity : 0), 0);
       // Work that has already happened may have been more than the plan allows; that is the day's affair, not the plan's.
-      if (used > capacity && running.some((load) => !load.frozen)) found.push({ code: 'resource.over', resourceId: resource.id, atMin, used, capacity });
+      if (used > capacity && running.some((load) => !load.happened)) found.push({ code: 'resource.over', resourceId: resource.id, atMin, used, capacity });
     }
   }
   return found;
 }
 
-interface Occupation {
-  readonly job: Job;
-  readonly fromMin: number;
-  readonly toMin: number;
-  readonly frozen: boolean;
-}
-
-function checkVessels(problem: Problem, pairs: readonly (readonly [Job, PlacedJob])[]): Violation[] {
+function checkUnit(problem: Problem, unit: Unit, occupations: readonly Occupation[], sequence: Pick<Sequence, 'changeovers'>): Violation[] {
   const found: Violation[] = [];
-  const byVessel = new Map<string, Occupation[]>();
-  for (const [job, placed] of pairs) {
-    if (job.span === null) continue;
-    const vessel = problem.vessels.find((candidate) => candidate.id === placed.vesselId);
-    if (vessel === undefined || !job.span.vesselIds.includes(vessel.id)) {
-      found.push({ code: 'vessel.wrong', jobId: job.id, vesselId: placed.vesselId });
-      continue;
-    }
-    const frozen = job.steps[job.span.firstStep]?.frozen !== null;
-    if (!frozen && (job.volumeL < vessel.minFillL || job.volumeL > vessel.workingMaxL))
-      found.push({ code: 'vessel.volume', jobId: job.id, vesselId: vessel.id, volumeL: job.volumeL });
-    const fromMin = placed.steps[job.span.firstStep]?.startMin ?? 0;
-    const toMin = placed.steps[job.span.lastStep]?.endMin ?? 0;
-    byVessel.set(vessel.id, [...(byVessel.get(vessel.id) ?? []), { job, fromMin, toMin, frozen }]);
-  }
-  for (const [vesselId, occupations] of byVessel) {
-    const inOrder = occupations.sort((left, right) => left.fromMin - right.fromMin);
-    for (let index = 1; index < inOrder.length; index += 1) {
-      const before = inOrder[index - 1];
-      const after = inOrder[index];
-      if (before === undefined || after === undefined || (before.frozen && after.frozen)) continue;
-      const carriesOver = before.job.allergens.some((allergen) => !after.job.allergens.includes(allergen));
-      const missingMin = before.toMin + (carriesOver ? problem.fullWashMin : problem.rinseMin) - after.fromMin;
-      if (missingMin > 0) found.push({ code: 'vessel.clash', vesselId, jobId: after.job.id, otherJobId: before.job.id, missingMin });
-    }
-  }
+  const inOrder = [...occupations].sort((left, right) => left.fromMin - right.fromMin || left.toMin - right.toMin);
+  inOrder.slice(1).forEach((after, index) => {
+    const before = inOrder[index];
+    if (before === undefined || (before.happened && after.happened)) return;
+    const washMin = changeoverMin(problem, unit, before.job.changeClass, after.job.changeClass);
+    const missingMin = before.toMin + washMin - after.fromMin;
+    if (missingMin > 0) found.push({ code: 'unit.clash', unitId: unit.id, jobId: after.job.id, otherJobId: before.job.id, missingMin });
+    const washed = sequence.changeovers.some(
+      (one) =>
+        one.unitId === unit.id &&
+        one.fromJobId === before.job.id &&
+        one.toJobId === after.job.id &&
+        one.endMin - one.startMin >= washMin &&
+        one.startMin >= before.toMin &&
+        one.endMin <= after.fromMin,
+    );
+    if (washMin > 0 && missingMin <= 0 && !washed) found.push({ code: 'changeover.missing', unitId: unit.id, fromJobId: before.job.id, toJobId: after.job.id });
+  });
   return found;
 }
 
-/** Everything a sequence breaks; an empty list is the proof that it can be cooked as it stands. Lateness is no violation. */
-export function violations(problem: Problem, sequence: Pick<Sequence, 'jobs' | 'unplaced'>): readonly Violation[] {
-  const found: Violation[] = [];
-  const pairs: (readonly [Job, PlacedJob])[] = [];
-  const endOf = new Map(sequence.jobs.map((placed) => [placed.jobId, placed.steps.at(-1)?.endMin ?? 0]));
+/** Jobs pass the units of a line in one order. */
+function checkLine(line: readonly string[], occupations: readonly Occupation[]): Violation[] {
+  const orders = line.map((unitId) => occupations.filter((one) => one.unitId === unitId).sort((left, right) => left.fromMin - right.fromMin));
+  return orders.slice(1).flatMap((order, index) =>
+    order.flatMap((after, place): Violation[] => {
+      const rank = (jobId: string): number => orders[0]?.findIndex((one) => one.job.id === jobId) ?? -1;
+      const before = order[place - 1];
+      if (before === undefined || rank(before.job.id) === -1 || rank(after.job.id) === -1 || rank(before.job.id) < rank(after.job.id)) return [];
+      return [{ code: 'unit.overtaken', unitId: line[index + 1] ?? '', jobId: before.job.id, otherJobId: after.job.id }];
+    }),
+  );
+}
+
+/** Everything a sequence breaks; an empty list is the proof that it can be done as it stands. Lateness is no violation. */
+export function violations(problem: Problem, sequence: Pick<Sequence, 'jobs' | 'unplaced' | 'changeovers'>): readonly Violation[] {
+  const seen: Seen = { found: [], loads: [], occupations: [] };
+  const endOfJob = new Map(sequence.jobs.map((placed) => [placed.jobId, Math.max(0, ...placed.steps.map((step) => step.endMin))]));
   for (const job of problem.jobs) {
     const placings = sequence.jobs.filter((placed) => placed.jobId === job.id);
     const [placed] = placings;
     if (placed === undefined) {
-      if (!sequence.unplaced.includes(job.id)) found.push({ code: 'job.missing', jobId: job.id });
+      if (!sequence.unplaced.includes(job.id)) seen.found.push({ code: 'job.missing', jobId: job.id });
       continue;
     }
-    if (placings.length > 1) found.push({ code: 'job.twice', jobId: job.id });
-    pairs.push([job, placed]);
-    found.push(...checkSteps(problem, job, placed, endOf));
+    if (placings.length > 1) seen.found.push({ code: 'job.twice', jobId: job.id });
+    seeJob(problem, job, placed, endOfJob, seen);
   }
-  for (const placed of sequence.jobs) if (!problem.jobs.some((job) => job.id === placed.jobId)) found.push({ code: 'steps.wrong', jobId: placed.jobId });
-  return [...found, ...checkResources(problem, pairs), ...checkVessels(problem, pairs)];
+  for (const placed of sequence.jobs) if (!problem.jobs.some((job) => job.id === placed.jobId)) seen.found.push({ code: 'steps.wrong', jobId: placed.jobId });
+  for (const one of sequence.changeovers) {
+    const unit = problem.units.find(({ id }) => id === one.unitId);
+    const table = problem.changeovers.find(({ id }) => id === unit?.changeoverId);
+    // What stands in the unit already was washed for by somebody; hands are counted for the washes that are still to come.
+    const happened = seen.occupations.some((stay) => stay.unitId === one.unitId && stay.job.id === one.toJobId && stay.fromMin >= one.endMin && stay.happened);
+    for (const use of table?.uses ?? []) seen.loads.push({ ...use, fromMin: one.startMin, toMin: one.endMin, happened });
+  }
+  return [
+    ...seen.found,
+    ...checkResources(problem, seen.loads),
+    ...problem.units.flatMap((unit) =>
+      checkUnit(
+        problem,
+        unit,
+        seen.occupations.filter((one) => one.unitId === unit.id),
+        sequence,
+      ),
+    ),
+    ...problem.lines.flatMap((line) => checkLine(line, seen.occupations)),
+  ];
 }

@@ -1,11 +1,8 @@
 export * from './problem';
-export * from './schedule';
 export * from './check';
-export * from './dayPlan';
-export * from './planDay';
-export * from './checkDayPlan';
-export { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
+export * from './solve';
+export * from './bound';
+export * from './why';
+export * from './windows';
 export { seeded } from './random';
 export type { Random } from './random';
-export * from './carryOver';
-export * from './nameHands';

@@ -1,22 +1,51 @@
 import fc from 'fast-check';
-import type { Job, JobStep, Problem } from './problem';
+import { KITCHEN_WEIGHTS } from './problem';
+import type { Job, JobStep, Lag, Problem } from './problem';
 
-/** Random kitchens and days: near what a station really has, with components, waits, shifts and washes. */
+/** A job with nothing asked of it. */
+export function makeJob(id: string, some: Partial<Job> & Pick<Job, 'steps'>): Job {
+  return { id, volumeL: 10, lags: [], spans: [], changeClass: null, releaseMin: 0, readyByMin: null, lateWeight: 1, earlyWeight: 1, likesEarlyMin: 0, ...some };
+}
+
+export function makeJobStep(
+  id: string,
+  durationMin: number,
+  some: Partial<JobStep> & { readonly uses?: JobStep['modes'][number]['uses']; readonly unitIds?: readonly string[] } = {},
+): JobStep {
+  const { uses = [], unitIds = [], ...rest } = some;
+  return { id, modes: [{ id: 'only', durationMin, uses, unitIds }], afterJobs: [], fixed: null, ...rest };
+}
+
+export function makeProblem(some: Partial<Problem> & Pick<Problem, 'jobs'>): Problem {
+  return { horizonMin: 2000, resources: [], units: [], changeovers: [], lines: [], weights: KITCHEN_WEIGHTS, ...some };
+}
+
+/** Each step after the one before. */
+export function inTurn(steps: readonly JobStep[], maxMin: readonly (number | null)[] = []): readonly Lag[] {
+  return steps.slice(1).map((to, index): Lag => ({ from: steps[index]?.id ?? '', to: to.id, kind: 'endStart', minMin: 0, maxMin: maxMin[index] ?? null }));
+}
+
+const CLASSES = ['plain', 'milk', 'fish', 'milk+fish'];
+
+/** Minutes of wash: full where the first holds what the second does not. */
+export const WASH_MIN = CLASSES.map((before) => CLASSES.map((after) => (before !== 'plain' && before.split('+').some((one) => !after.split('+').includes(one)) ? 12 : 5)));
+
+/** Random kitchens and days: near what a station really has, with components, waits, shifts, blenders and washes that ask for hands. */
 export const anyProblem: fc.Arbitrary<Problem> = fc
   .record({
     cooks: fc.integer({ min: 1, max: 3 }),
     shiftGap: fc.boolean(),
-    vessels: fc.array(fc.record({ minFillL: fc.integer({ min: 1, max: 8 }), workingMaxL: fc.integer({ min: 9, max: 30 }) }), { minLength: 1, maxLength: 3 }),
+    vessels: fc.array(fc.record({ minL: fc.integer({ min: 1, max: 8 }), maxL: fc.integer({ min: 9, max: 30 }) }), { minLength: 1, maxLength: 3 }),
     jobs: fc.array(
       fc.record({
         volumeL: fc.integer({ min: 1, max: 30 }),
-        allergens: fc.subarray(['celery', 'milk', 'fish', 'gluten']),
+        changeClass: fc.constantFrom(...CLASSES),
         steps: fc.array(
           fc.record({
             durationMin: fc.integer({ min: 1, max: 45 }),
             hands: fc.integer({ min: 0, max: 4 }),
-            blender: fc.boolean(),
-            maxWaitMin: fc.option(fc.integer({ min: 0, max: 30 }), { nil: null }),
+            blender: fc.constantFrom('no', 'no', 'jar', 'either'),
+            maxMin: fc.option(fc.integer({ min: 0, max: 30 }), { nil: null }),
           }),
           { minLength: 1, maxLength: 6 },
         ),
@@ -30,11 +59,9 @@ export const anyProblem: fc.Arbitrary<Problem> = fc
     ),
   })
   .map(({ cooks, shiftGap, vessels, jobs }): Problem => {
-    const named = vessels.map((vessel, index) => ({ id: `v${String(index)}`, name: '', ...vessel }));
-    return {
-      horizonMin: 2000,
-      rinseMin: 5,
-      fullWashMin: 12,
+    const kettles = vessels.map((volume, index) => ({ id: `v${String(index)}`, name: '', volume, changeoverId: 'wash' }));
+    const hands = (units: number): JobStep['modes'][number]['uses'] => (units > 0 ? [{ resourceId: 'hands', units }] : []);
+    return makeProblem({
       resources: [
         {
           id: 'hands',
@@ -47,22 +74,31 @@ export const anyProblem: fc.Arbitrary<Problem> = fc
               ]
             : [],
         },
-        { id: 'blender', name: '', capacity: 1, windows: [] },
       ],
-      vessels: named,
+      units: [...kettles, { id: 'jar', name: '', volume: null, changeoverId: 'wash' }, { id: 'stick', name: '', volume: null, changeoverId: null }],
+      changeovers: [{ id: 'wash', classes: CLASSES, min: WASH_MIN, uses: hands(4) }],
       jobs: jobs.map((some, index): Job => {
         const after = some.after !== null && some.after < index ? [`j${String(some.after)}`] : [];
-        const steps = some.steps.map((step, at): JobStep => ({
-          id: `s${String(at)}`,
-          durationMin: step.durationMin,
-          uses: [...(step.hands > 0 ? [{ resourceId: 'hands', units: step.hands }] : []), ...(step.blender ? [{ resourceId: 'blender', units: 1 }] : [])],
-          maxWaitMin: step.maxWaitMin,
-          afterJobs: at === 0 ? after : [],
-          frozen: null,
-        }));
-        const vesselIds = named.filter((vessel) => vessel.minFillL <= some.volumeL && some.volumeL <= vessel.workingMaxL).map((vessel) => vessel.id);
-        const span = some.inVessel && vesselIds.length > 0 ? { vesselIds, firstStep: Math.min(some.spanFrom, steps.length - 1), lastStep: steps.length - 1 } : null;
-        return { id: `j${String(index)}`, volumeL: some.volumeL, allergens: some.allergens, steps, span, releaseMin: some.releaseMin, readyByMin: some.readyByMin };
+        const steps = some.steps.map((step, at): JobStep => {
+          const jar = { id: 'jar', durationMin: step.durationMin, uses: hands(step.hands), unitIds: ['jar'] };
+          const stick = { id: 'stick', durationMin: Math.ceil(step.durationMin / 2), uses: hands(step.hands), unitIds: ['stick'] };
+          const plain = { id: 'only', durationMin: step.durationMin, uses: hands(step.hands), unitIds: [] };
+          return { id: `s${String(at)}`, modes: step.blender === 'no' ? [plain] : step.blender === 'jar' ? [jar] : [jar, stick], afterJobs: at === 0 ? after : [], fixed: null };
+        });
+        const unitIds = kettles.filter(({ volume }) => volume.minL <= some.volumeL && some.volumeL <= volume.maxL).map(({ id }) => id);
+        const from = steps[Math.min(some.spanFrom, steps.length - 1)]?.id ?? '';
+        return makeJob(`j${String(index)}`, {
+          volumeL: some.volumeL,
+          changeClass: some.changeClass,
+          steps,
+          lags: inTurn(
+            steps,
+            some.steps.map((step) => step.maxMin),
+          ),
+          spans: some.inVessel && unitIds.length > 0 ? [{ id: 'pot', unitIds, from, to: steps.at(-1)?.id ?? '', until: 'end' }] : [],
+          releaseMin: some.releaseMin,
+          readyByMin: some.readyByMin,
+        });
       }),
-    };
+    });
   });

@@ -1,9 +1,12 @@
 /**
- * The sequencing problem. Times are whole minutes from a zero the caller chooses (midnight for a kitchen day).
- * A textbook problem is the same thing without vessels: a job shop is jobs whose steps use resources of capacity 1.
+ * The sequencing problem: jobs of steps that take shared resources, hold units (a kettle, a blender, a machine) from a first step to a
+ * last one, and are bound to each other by shortest and longest times. Times are whole minutes from a zero the caller chooses (midnight
+ * for a kitchen day). It knows nothing of soup: a textbook problem is the same thing with other names — a job shop is jobs whose steps
+ * use resources of capacity 1, no-wait is a longest time of 0, blocking is a unit held until the next step begins, a changeover
+ * is a wash.
  */
 
-/** Shared capacity over time: hands, blenders, oven racks. Outside every window the capacity is 0; no windows = always `capacity`. */
+/** Shared capacity over time: hands, oven trays. Outside every window the capacity is 0; no windows = always `capacity`. */
 export interface Resource {
   readonly id: string;
   readonly name: string;
@@ -11,94 +14,189 @@ export interface Resource {
   readonly windows: readonly { readonly fromMin: number; readonly toMin: number; readonly capacity: number }[];
 }
 
-/** Something that holds one job at a time, from the first step in it until it is emptied, and is washed in between. */
-export interface SpanVessel {
-  readonly id: string;
-  readonly name: string;
-  readonly minFillL: number;
-  readonly workingMaxL: number;
-}
-
 export interface ResourceUse {
   readonly resourceId: string;
   readonly units: number;
 }
 
-export interface JobStep {
+/** Minutes of wash or set-up between two classes of work in one unit, `min[from][to]`, and what it takes while it lasts. */
+export interface Changeover {
+  readonly id: string;
+  readonly classes: readonly string[];
+  readonly min: readonly (readonly number[])[];
+  readonly uses: readonly ResourceUse[];
+}
+
+/** Something that holds one job at a time. */
+export interface Unit {
+  readonly id: string;
+  readonly name: string;
+  /** What a batch in it may measure; null = it does not matter. */
+  readonly volume: { readonly minL: number; readonly maxL: number } | null;
+  /** The changeover between what it holds; null = none. */
+  readonly changeoverId: string | null;
+}
+
+/** One way of doing a step. */
+export interface Mode {
   readonly id: string;
   readonly durationMin: number;
   readonly uses: readonly ResourceUse[];
-  /** Longest wait before the next step of the job; null = it keeps. */
-  readonly maxWaitMin: number | null;
-  /** Jobs that must be finished before this step starts (stock before the soup that takes it). */
-  readonly afterJobs: readonly string[];
-  /** What has happened already: such a step keeps its times. */
-  readonly frozen: { readonly startMin: number; readonly endMin: number } | null;
+  /** One of these units is held for as long as the step lasts; empty = none. */
+  readonly unitIds: readonly string[];
 }
 
-/** The steps of a job that hold its vessel, first and last index; null when it needs none. */
-export interface JobSpan {
-  readonly vesselIds: readonly string[];
-  readonly firstStep: number;
-  readonly lastStep: number;
+export interface JobStep {
+  readonly id: string;
+  readonly modes: readonly Mode[];
+  /** Jobs that must be finished before this step starts (stock before the soup that takes it). */
+  readonly afterJobs: readonly string[];
+  /** What has happened already keeps its times; a pin is a start that somebody wants. */
+  readonly fixed: { readonly kind: 'done'; readonly startMin: number; readonly endMin: number } | { readonly kind: 'pinned'; readonly startMin: number } | null;
+}
+
+export type LagKind = 'startStart' | 'startEnd' | 'endStart' | 'endEnd';
+
+/** Minutes from the start or end of one step to the start or end of another, at least and at most. */
+export interface Lag {
+  readonly from: string;
+  readonly to: string;
+  readonly kind: LagKind;
+  readonly minMin: number;
+  /** null = it keeps. */
+  readonly maxMin: number | null;
+}
+
+/** One of the units is held from the start of one step to the end of another, or to its start. */
+export interface UnitSpan {
+  readonly id: string;
+  readonly unitIds: readonly string[];
+  readonly from: string;
+  readonly to: string;
+  readonly until: 'end' | 'start';
 }
 
 export interface Job {
   readonly id: string;
   readonly volumeL: number;
-  /** Allergens decide the wash after it. */
-  readonly allergens: readonly string[];
   readonly steps: readonly JobStep[];
-  readonly span: JobSpan | null;
+  readonly lags: readonly Lag[];
+  readonly spans: readonly UnitSpan[];
+  /** Its class in every changeover. */
+  readonly changeClass: string | null;
   readonly releaseMin: number;
   /** null = as early as possible. */
   readonly readyByMin: number | null;
+  readonly lateWeight: number;
+  readonly earlyWeight: number;
+  /** How long before `readyByMin` it may be ready and nobody minds. */
+  readonly likesEarlyMin: number;
 }
+
+/** What a minute of each counts. A kitchen's are far apart, so that none of a later kind makes up for one before it in ordinary numbers. */
+export interface Weights {
+  readonly late: number;
+  readonly early: number;
+  readonly changeover: number;
+  readonly moved: number;
+  readonly makespan: number;
+}
+
+export const KITCHEN_WEIGHTS: Weights = { late: 10_000, early: 100, changeover: 30, moved: 20, makespan: 1 };
 
 export interface Problem {
   readonly horizonMin: number;
   readonly resources: readonly Resource[];
-  readonly vessels: readonly SpanVessel[];
+  readonly units: readonly Unit[];
+  readonly changeovers: readonly Changeover[];
   readonly jobs: readonly Job[];
-  readonly rinseMin: number;
-  readonly fullWashMin: number;
+  /** Units every job passes in the same order as every other job: nothing overtakes (a permutation flow shop). */
+  readonly lines: readonly (readonly string[])[];
+  readonly weights: Weights;
 }
 
 export interface PlacedStep {
   readonly stepId: string;
+  readonly modeId: string;
+  /** The unit its mode holds. */
+  readonly unitId: string | null;
   readonly startMin: number;
   readonly endMin: number;
-  /** Minutes it stood before this step although the one before was done, and the resource that was not free. */
-  readonly waitedMin: number;
-  readonly waitedFor: string | null;
 }
 
 export interface PlacedJob {
   readonly jobId: string;
-  readonly vesselId: string | null;
   readonly steps: readonly PlacedStep[];
+  /** The unit of each span, in the order of the job's spans. */
+  readonly spanUnitIds: readonly string[];
 }
 
-/** Compared in this order; smaller is better. */
+export interface PlacedChangeover {
+  readonly unitId: string;
+  readonly fromJobId: string;
+  readonly toJobId: string;
+  readonly startMin: number;
+  readonly endMin: number;
+}
+
+/** Minutes, weighted by job where the job says so; `cost` is what the search makes small. */
 export interface Objective {
   readonly lateMin: number;
-  /** Minutes soups stand finished before they are wanted. */
+  /** Minutes soups stand finished before they are wanted, beyond what they like. */
   readonly earlyMin: number;
-  readonly washMin: number;
+  readonly changeoverMin: number;
+  readonly movedMin: number;
   readonly makespanMin: number;
+  readonly cost: number;
 }
 
 export interface Sequence {
   readonly jobs: readonly PlacedJob[];
+  readonly changeovers: readonly PlacedChangeover[];
   readonly objective: Objective;
   /** Jobs that found no place inside the horizon: nothing may be silently dropped. */
   readonly unplaced: readonly string[];
 }
 
-/**
- * Minutes of wash between two jobs in a vessel: a full wash when the first leaves an allergen the second does not have, else a rinse.
- * Looking one job back is enough: where only a rinse was due, the later job's allergens already include the earlier one's.
- */
-export function washMin(problem: Problem, before: readonly string[], after: readonly string[]): number {
-  return before.some((allergen) => !after.includes(allergen)) ? problem.fullWashMin : problem.rinseMin;
+/** A plan the next one is measured against: minutes moved count. */
+export type Reference = Pick<Sequence, 'jobs'>;
+
+/** Whether somebody would have to wash longer than a rinse is the caller's business; here it is a number between two classes. */
+export function changeoverMin(problem: Problem, unit: Unit, before: string | null, after: string | null): number {
+  const table = problem.changeovers.find(({ id }) => id === unit.changeoverId);
+  if (table === undefined || before === null || after === null) return 0;
+  return table.min[table.classes.indexOf(before)]?.[table.classes.indexOf(after)] ?? 0;
 }
+
+/** When a job is done: the end of its last step to end. */
+export function endOf(placed: PlacedJob): number {
+  return placed.steps.reduce((latest, step) => Math.max(latest, step.endMin), 0);
+}
+
+/** What a sequence costs, worked out from its times alone. */
+export function objectiveOf(problem: Problem, sequence: Pick<Sequence, 'jobs' | 'changeovers'>, reference: Reference | null = null): Objective {
+  const { weights } = problem;
+  const before = new Map(reference?.jobs.map((job) => [job.jobId, job]));
+  let lateMin = 0;
+  let earlyMin = 0;
+  let movedMin = 0;
+  let makespanMin = 0;
+  const jobById = new Map(problem.jobs.map((job) => [job.id, job]));
+  for (const placed of sequence.jobs) {
+    const job = jobById.get(placed.jobId);
+    if (job === undefined) continue;
+    const endMin = endOf(placed);
+    makespanMin = Math.max(makespanMin, endMin);
+    const old = before.get(placed.jobId);
+    if (old !== undefined) movedMin += Math.abs(endMin - endOf(old)) + (old.spanUnitIds.join() === placed.spanUnitIds.join() ? 0 : MOVED_UNIT_MIN);
+    if (job.readyByMin === null) continue;
+    lateMin += job.lateWeight * Math.max(0, endMin - job.readyByMin);
+    earlyMin += job.earlyWeight * Math.max(0, job.readyByMin - job.likesEarlyMin - endMin);
+  }
+  const changeover = sequence.changeovers.reduce((sum, one) => sum + one.endMin - one.startMin, 0);
+  const cost = weights.late * lateMin + weights.early * earlyMin + weights.changeover * changeover + weights.moved * movedMin + weights.makespan * makespanMin;
+  return { lateMin, earlyMin, changeoverMin: changeover, movedMin, makespanMin, cost };
+}
+
+/** Another kettle than the one that was agreed counts like so many minutes. A design choice. */
+export const MOVED_UNIT_MIN = 10;

@@ -7,6 +7,7 @@ import { createKitchen } from './migrations/0001-kitchen';
 import { createEventLog } from './migrations/0002-event-log';
 import { createSoupBook } from './migrations/0003-soup-book';
 import { createSales } from './migrations/0004-sales';
+import { planUnits } from './migrations/0005-plan-units';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
@@ -14,6 +15,7 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0002-event-log': createEventLog,
   '0003-soup-book': createSoupBook,
   '0004-sales': createSales,
+  '0005-plan-units': planUnits,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

@@ -90,7 +90,7 @@ export function BoardScreen() {
     <View style={{ padding: wide ? 20 : 12, gap: 12 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         <StateMark mark={missing + unplaced > 0 ? 'stop' : late > 0 ? 'soon' : 'fine'} word={line} />
-        <Note>{`${words.duration(plan.objective.washMin)} of washing; ready ${String(day.book.station.readyLeadMin)} min before service.`}</Note>
+        <Note>{`${words.duration(plan.objective.changeoverMin)} of washing; ready ${String(day.book.station.readyLeadMin)} min before service.`}</Note>
       </View>
       {(allTrouble ? trouble : trouble.slice(0, TROUBLE_SHOWN)).map((found) => (
         <Body key={JSON.stringify(found)}>{words.finding(found, day.names)}</Body>

@@ -92,13 +92,13 @@ function lanesOf(station: Station, scale: BoardScale): readonly Lane[] {
   return [
     lane('bench', 'Bench', 'prep', null, 0),
     ...things.flatMap((thing) => (thing.kind === 'vessel' ? [lane(thing.id, thing.name, `${String(thing.capacityL)} L`, thing.capacityL, thing.capacityL * scale.pxPerL)] : [])),
-    ...things.flatMap((thing) => (thing.kind === 'jar' ? [lane('jar', thing.name, `${String(thing.hotFillL)} L a fill`, null, 0)] : [])),
-    ...(things.some((thing) => thing.kind === 'immersion') ? [lane('immersion', 'Immersion blender', 'in the kettle', null, 0)] : []),
+    ...things.flatMap((thing) => (thing.kind === 'jar' ? [lane(thing.id, thing.name, `${String(thing.hotFillL)} L a fill`, null, 0)] : [])),
+    ...things.flatMap((thing) => (thing.kind === 'immersion' ? [lane(thing.id, thing.name, 'in the kettle', null, 0)] : [])),
     ...(things.some((thing) => thing.kind === 'oven') ? [lane('oven', 'Oven', 'trays', null, 0)] : []),
   ];
 }
 
-function laneIdOf(step: Soup['steps'][number], vesselId: string | null): string {
+function laneIdOf(step: Soup['steps'][number], planned: PlannedStep, vesselId: string | null): string {
   switch (step.place.kind) {
     case 'bench':
       return 'bench';
@@ -107,7 +107,7 @@ function laneIdOf(step: Soup['steps'][number], vesselId: string | null): string 
     case 'vessel':
       return vesselId ?? 'bench';
     case 'blender':
-      return step.place.tool;
+      return planned.unitId ?? 'bench';
   }
 }
 
@@ -156,7 +156,7 @@ function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, L
     const index = soup.steps.findIndex((step) => step.id === planned.stepId);
     const step = soup.steps[index];
     if (step === undefined) return;
-    const laneId = laneIdOf(step, batch.vesselId);
+    const laneId = laneIdOf(step, planned, batch.vesselId);
     if (previous !== null && planned.waitedMin > 0)
       put(inVessel && batch.vesselId !== null ? batch.vesselId : previous.laneId, 'wait', previous.stretch.endMin, planned.startMin, null, null);
     const fills = step.place.kind === 'blender' && step.place.tool === 'jar' && hotFillL !== null ? Math.ceil(batch.volumeL / hotFillL) : null;
@@ -230,7 +230,7 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
     stretches,
     crossings: drawn.flatMap((one) => one.crossings),
     washes: plan.washes.flatMap((wash) => {
-      const lane = laneById.get(wash.vesselId);
+      const lane = laneById.get(wash.unitId);
       return lane === undefined
         ? []
         : [{ laneId: lane.id, kind: wash.kind, startMin: wash.startMin, endMin: wash.endMin, from: lane.from + lane.breadth * 0.5, breadth: lane.breadth * 0.5 }];

@@ -69,7 +69,7 @@ export function BatchSheetScreen() {
   const batch = day.state.batches[batchId];
   const plan = day.view.plan?.plan as DayPlan | undefined;
   const planned = plan?.batches.find((one) => one.id === batchId);
-  const wash = plan?.washes.find((one) => one.beforeBatchId === batchId);
+  const wash = plan?.washes.find((one) => one.beforeBatchId === batchId && one.unitId === plan.batches.find((batch) => batch.id === batchId)?.vesselId);
   const made = batch ?? planned;
   const soup = made === undefined ? undefined : soupOf(made, day.soupById);
   if (made === undefined || soup === undefined) {
@@ -121,7 +121,7 @@ export function BatchSheetScreen() {
         ) : null}
         {wash === undefined ? null : (
           <Note>
-            {`Before it: ${wash.kind === 'full' ? 'a full wash' : 'a rinse'} of ${day.names.resource(wash.vesselId)}${wash.carriesOver.length === 0 ? '' : `, which carries ${words.list(wash.carriesOver)}`}.`}
+            {`Before it: ${wash.kind === 'full' ? 'a full wash' : 'a rinse'} of ${day.names.resource(wash.unitId)}${wash.carriesOver.length === 0 ? '' : `, which carries ${words.list(wash.carriesOver)}`}.`}
           </Note>
         )}
         <SheetView

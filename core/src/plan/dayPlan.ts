@@ -4,7 +4,7 @@ import type { Need, Par } from '../par/index';
 import type { Lot } from '../lot/index';
 import type { ComponentDemand, Soup } from '../soup/index';
 import type { Station } from '../batch/index';
-import type { Objective, PlacedStep, ResourceUse } from './problem';
+import type { Objective, PlacedStep, ResourceUse } from '../sequence/index';
 
 /** A batch somebody has begun: its vessel, litres and the times its steps really had. Minutes after the day's local midnight. */
 export interface StartedBatch {
@@ -30,11 +30,26 @@ export interface DayInput {
   readonly lots: readonly Lot[];
   readonly started: readonly StartedBatch[];
   readonly dateMarkLastDay: number;
+  /** What the lead has put somewhere by hand. */
+  readonly pins?: readonly Pin[] | undefined;
+  /** The plan people work by: minutes moved against it count. */
+  readonly agreed?: DayPlan | null | undefined;
+}
+
+/** A step that somebody wants to begin at a minute, in a vessel if it is to be a certain one. */
+export interface Pin {
+  readonly batchId: string;
+  readonly stepId: string;
+  readonly startMin: number;
+  readonly vesselId: string | null;
 }
 
 export interface PlannedStep extends PlacedStep {
   readonly uses: readonly ResourceUse[];
   readonly frozen: boolean;
+  /** Minutes it stood before this step although the one before was done, and who or what was not free: a resource, a unit or a batch. */
+  readonly waitedMin: number;
+  readonly waitedFor: string | null;
 }
 
 export interface PlannedBatch {
@@ -55,11 +70,13 @@ export interface PlannedBatch {
   readonly state: 'planned' | 'running' | 'finished';
 }
 
+/** A wash of a kettle or a blender between two batches. */
 export interface Wash {
-  readonly vesselId: string;
+  readonly unitId: string;
   readonly kind: 'rinse' | 'full';
   readonly startMin: number;
   readonly endMin: number;
+  readonly afterBatchId: string;
   readonly beforeBatchId: string;
   readonly carriesOver: readonly string[];
 }
@@ -71,6 +88,14 @@ export type PlanFinding =
   | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
   | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }
+  | {
+      readonly code: 'plan.pinDropped';
+      readonly batchId: string;
+      readonly stepId: string;
+      readonly startMin: number;
+      readonly soonestMin: number | null;
+      readonly latestMin: number | null;
+    }
   | { readonly code: 'plan.late'; readonly batchId: string; readonly lateMin: number; readonly waitedFor: string | null }
   | { readonly code: 'lot.pastDate'; readonly soupId: string; readonly volumeL: number; readonly byDays: number }
   | { readonly code: 'lot.frozen'; readonly soupId: string; readonly volumeL: number };
@@ -82,5 +107,6 @@ export interface DayPlan {
   readonly batches: readonly PlannedBatch[];
   readonly washes: readonly Wash[];
   readonly findings: readonly PlanFinding[];
+  readonly pins: readonly Pin[];
   readonly objective: Objective;
 }

@@ -49,7 +49,7 @@ describe('a day from its pars', () => {
   test('the batch, its stock first, ready its lead time before service', () => {
     const made = plan({ pars: [par('lentil', 18)] });
     expect(made.batches.map((batch) => [batch.id, batch.volumeL, batch.vesselId, batch.readyMin])).toEqual([
-      ['2026-11-25.stock.1', 9, 'k1', 340],
+      ['2026-11-25.stock.1', 9, 'k1', 625],
       ['2026-11-25.lentil.1', 18, 'k1', 670],
     ]);
     expect(made.components).toMatchObject([{ componentId: 'stock', demandL: 9, needL: 9 }]);

@@ -1,2 +1,0 @@
-export { planDay } from './sequence/index';
-export type { DayInput, DayPlan } from './sequence/index';

@@ -1,0 +1,179 @@
+import { allergensOf, stepDurationMin } from '../soup/index';
+import type { Soup, Step } from '../soup/index';
+import { vesselsOf } from '../batch/index';
+import type { JarBlender, Station } from '../batch/index';
+import { KITCHEN_WEIGHTS } from '../sequence/index';
+import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
+import type { DayInput, Pin, StartedBatch } from './dayPlan';
+import type { WantedBatch } from './dayBatches';
+
+/** Hands are shared out in quarters of a cook: chopping takes three, a hot transfer or a wash all four, a stir now and then one. Common practice. */
+export const HANDS_ID = 'hands';
+export const UNITS_PER_PERSON = 4;
+const OVEN_ID = 'oven';
+const WASH_ID = 'wash';
+const TRAY_L = 4;
+/** A cold soup keeps: a minute it stands ready counts a tenth of a hot one's. A design choice. */
+const COLD_EARLY_WEIGHT = 0.1;
+
+function handsUnits(step: Step): number {
+  switch (step.attention) {
+    case 'none':
+      return 0;
+    case 'looks':
+      return 1;
+    case 'hands':
+      return step.phase === 'prep' ? 3 : step.phase === 'finish' ? 2 : UNITS_PER_PERSON;
+  }
+}
+
+function traysOf(station: Station): number {
+  return station.equipment.reduce((sum, thing) => sum + (thing.kind === 'oven' && thing.inUse ? thing.trays : 0), 0);
+}
+
+function usesOf(step: Step, volumeL: number, station: Station): readonly ResourceUse[] {
+  const hands = handsUnits(step);
+  return [
+    ...(hands > 0 ? [{ resourceId: HANDS_ID, units: hands }] : []),
+    ...(step.place.kind === 'oven' ? [{ resourceId: OVEN_ID, units: Math.min(traysOf(station), Math.ceil(volumeL / TRAY_L)) }] : []),
+  ];
+}
+
+/** Each jar has its own fill and cycle, so each is a way of its own; immersion blenders are alike. */
+function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[] {
+  const uses = usesOf(step, volumeL, station);
+  const { place } = step;
+  if (place.kind !== 'blender') return [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: [] }];
+  const inUse = station.equipment.filter((thing) => thing.kind === place.tool && thing.inUse);
+  if (place.tool === 'immersion') return [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: inUse.map((thing) => thing.id) }];
+  const jars = inUse.filter((thing): thing is JarBlender => thing.kind === 'jar');
+  return jars.length === 0
+    ? [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: [] }]
+    : jars.map((jar) => ({ id: jar.id, durationMin: stepDurationMin(step, volumeL, jar), uses, unitIds: [jar.id] }));
+}
+
+/** Nobody washes or cuts in the past: hands begin now. */
+function resourcesOf(station: Station, nowMin: number): readonly Resource[] {
+  return [
+    {
+      id: HANDS_ID,
+      name: 'Hands',
+      capacity: station.people.length * UNITS_PER_PERSON,
+      windows: station.people.map(({ shift }) => ({ fromMin: Math.max(shift.fromMin, nowMin), toMin: Math.max(shift.toMin, nowMin), capacity: UNITS_PER_PERSON })),
+    },
+    { id: OVEN_ID, name: 'Oven', capacity: traysOf(station), windows: [] },
+  ];
+}
+
+function unitsOf(station: Station): readonly Unit[] {
+  return [
+    ...vesselsOf(station).map(({ id, name, minFillL, workingMaxL }) => ({ id, name, volume: { minL: minFillL, maxL: workingMaxL }, changeoverId: WASH_ID })),
+    ...station.equipment.flatMap(({ kind, id, name }) => (kind === 'jar' || kind === 'immersion' ? [{ id, name, volume: null, changeoverId: WASH_ID }] : [])),
+  ];
+}
+
+/** A full wash when the first leaves an allergen the second does not have, else a rinse. */
+function washOf(station: Station, classes: ReadonlyMap<string, readonly string[]>): Changeover {
+  const ids = [...classes.keys()];
+  const holds = [...classes.values()];
+  return {
+    id: WASH_ID,
+    classes: ids,
+    min: holds.map((before) => holds.map((after) => (before.some((allergen) => !after.includes(allergen)) ? station.fullWashMin : station.rinseMin))),
+    uses: [{ resourceId: HANDS_ID, units: UNITS_PER_PERSON }],
+  };
+}
+
+/** What has happened of a step: done keeps its times; running ends when its time is up, or in the next minute if that has passed. */
+function happened(started: StartedBatch | null, step: Step, durationMin: number, nowMin: number): JobStep['fixed'] {
+  const record = started?.steps.find((candidate) => candidate.stepId === step.id);
+  if (record === undefined) return null;
+  const endMin = record.endMin ?? Math.max(record.startMin + durationMin, nowMin + 1);
+  return { kind: 'done', startMin: record.startMin, endMin: Math.max(record.startMin, endMin) };
+}
+
+/** Each step after the one before it; one that was left out while a later one began binds nothing that has happened. */
+function chainOf(steps: readonly JobStep[], shown: readonly Step[]): readonly Lag[] {
+  return steps.slice(1).flatMap((to, index): Lag[] => {
+    const before = steps[index];
+    if (before === undefined || (to.fixed?.kind === 'done' && before.fixed?.kind !== 'done')) return [];
+    const lag: Lag = { from: before.id, to: to.id, kind: 'endStart', minMin: 0, maxMin: shown[index]?.maxWaitMin ?? null };
+    const open = steps.slice(0, index).findLast((step) => step.fixed?.kind !== 'done');
+    return open !== undefined && before.fixed?.kind === 'done' && to.fixed?.kind !== 'done' ? [lag, { ...lag, from: open.id, maxMin: null }] : [lag];
+  });
+}
+
+function spanOf(batch: WantedBatch, steps: readonly JobStep[], shown: readonly Step[], pins: readonly Pin[]): readonly UnitSpan[] {
+  const inVessel = steps.filter((_, index) => shown[index]?.place.kind === 'vessel');
+  const [first] = [...inVessel.filter((step) => step.fixed?.kind === 'done'), ...inVessel];
+  const last = inVessel.at(-1);
+  if (batch.vesselIds.length === 0 || first === undefined || last === undefined) return [];
+  const asked = pins.find((pin) => pin.batchId === batch.id && pin.vesselId !== null && batch.vesselIds.includes(pin.vesselId))?.vesselId;
+  return [{ id: 'vessel', unitIds: asked == null ? batch.vesselIds : [asked], from: first.id, to: last.id, until: 'end' }];
+}
+
+interface Basis {
+  readonly input: DayInput;
+  readonly pins: readonly Pin[];
+  readonly allergensOf: (soup: Soup) => readonly string[];
+  readonly batchesBySoup: ReadonlyMap<string, readonly WantedBatch[]>;
+}
+
+function classOf(allergens: readonly string[]): string {
+  return [...allergens].sort().join('+');
+}
+
+function jobOf(batch: WantedBatch, basis: Basis): Job {
+  const { soup, volumeL, started } = batch;
+  const { input, pins } = basis;
+  const { station } = input;
+  // A finished batch is what happened; a step somebody left out is not planned again.
+  const shown = soup.steps.filter((step) => started?.state !== 'finished' || started.steps.some((record) => record.stepId === step.id));
+  const steps = shown.map((step): JobStep => {
+    const modes = modesOf(step, volumeL, station);
+    const pin = pins.find((one) => one.batchId === batch.id && one.stepId === step.id);
+    return {
+      id: step.id,
+      modes,
+      afterJobs: soup.ingredients
+        .filter((line) => line.componentId !== null && line.stepId === step.id)
+        .flatMap((line) => (basis.batchesBySoup.get(line.componentId ?? '') ?? []).map((component) => component.id)),
+      fixed: happened(started, step, modes[0]?.durationMin ?? 1, input.nowMin) ?? (pin === undefined ? null : { kind: 'pinned', startMin: pin.startMin }),
+    };
+  });
+  const service = station.services.find((candidate) => candidate.id === batch.serviceId);
+  return {
+    id: batch.id,
+    volumeL,
+    steps,
+    lags: chainOf(steps, shown),
+    spans: spanOf(batch, steps, shown, pins),
+    changeClass: classOf(basis.allergensOf(soup)),
+    releaseMin: Math.max(input.nowMin, Math.min(...station.people.map((person) => person.shift.fromMin)), 0),
+    readyByMin: service === undefined ? null : service.startMin - station.readyLeadMin,
+    lateWeight: 1,
+    earlyWeight: soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,
+    likesEarlyMin: 0,
+  };
+}
+
+/** Two days' minutes: what does not fit today is shown as late, not lost. */
+const HORIZON_MIN = 2 * 24 * 60;
+
+/** The wanted batches of a day on its station, as a sequencing problem. `pins` are those that are to be kept. */
+export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins: readonly Pin[] = input.pins ?? []): Problem {
+  const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
+  const batchesBySoup = new Map<string, WantedBatch[]>();
+  for (const batch of wanted) batchesBySoup.set(batch.soup.id, [...(batchesBySoup.get(batch.soup.id) ?? []), batch]);
+  const holds = (soup: Soup): readonly string[] => allergensOf(soup, soupById).contains;
+  const classes = new Map(wanted.map((batch) => [classOf(holds(batch.soup)), holds(batch.soup)]));
+  return {
+    horizonMin: HORIZON_MIN,
+    resources: resourcesOf(input.station, input.nowMin),
+    units: unitsOf(input.station),
+    changeovers: [washOf(input.station, classes)],
+    jobs: wanted.map((batch) => jobOf(batch, { input, pins, allergensOf: holds, batchesBySoup })),
+    lines: [],
+    weights: KITCHEN_WEIGHTS,
+  };
+}

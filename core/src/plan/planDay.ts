@@ -1,0 +1,169 @@
+import type { Allergen } from '../food/index';
+import { allergensOf } from '../soup/index';
+import { Explained, solve, startSolving, stepWindows } from '../sequence/index';
+import type { Job, PlacedJob, Problem, Sequence, SolveOptions, Solving } from '../sequence/index';
+import { placedJobsOf } from './checkDayPlan';
+import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './dayPlan';
+import { dayBatches } from './dayBatches';
+import type { DayBatches, WantedBatch } from './dayBatches';
+import { dayProblem } from './dayProblem';
+
+function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens: readonly Allergen[], explained: Explained): PlannedBatch {
+  const readyMin = placed.steps.at(-1)?.endMin ?? 0;
+  const state = batch.started === null ? 'planned' : batch.started.state === 'finished' ? 'finished' : 'running';
+  const waits = explained.waitsOf(job.id);
+  return {
+    id: batch.id,
+    name: `${batch.soup.shortName} ${String(batch.ordinal)}`,
+    soupId: batch.soup.id,
+    soupVersion: batch.soup.version,
+    ordinal: batch.ordinal,
+    volumeL: batch.volumeL,
+    vesselId: placed.spanUnitIds[0] ?? batch.started?.vesselId ?? null,
+    serviceId: batch.serviceId,
+    readyByMin: job.readyByMin,
+    readyMin,
+    lateMin: job.readyByMin === null ? 0 : Math.max(0, readyMin - job.readyByMin),
+    allergens,
+    steps: placed.steps.map((step, index) => {
+      const own = job.steps[index];
+      return {
+        ...step,
+        uses: own?.modes.find((mode) => mode.id === step.modeId)?.uses ?? [],
+        frozen: own?.fixed?.kind === 'done',
+        waitedMin: waits[index]?.waitedMin ?? 0,
+        waitedFor: waits[index]?.blocker?.id ?? null,
+      };
+    }),
+    state,
+  };
+}
+
+function washesOf(sequence: Sequence, batches: readonly PlannedBatch[], fullWashMin: number): readonly Wash[] {
+  const allergens = new Map(batches.map((batch) => [batch.id, batch.allergens]));
+  return sequence.changeovers.map((wash): Wash => {
+    const holds = allergens.get(wash.toJobId) ?? [];
+    const carriesOver = (allergens.get(wash.fromJobId) ?? []).filter((allergen) => !holds.includes(allergen));
+    const kind = carriesOver.length > 0 && wash.endMin - wash.startMin >= fullWashMin ? 'full' : 'rinse';
+    return { unitId: wash.unitId, kind, startMin: wash.startMin, endMin: wash.endMin, afterBatchId: wash.fromJobId, beforeBatchId: wash.toJobId, carriesOver };
+  });
+}
+
+/**
+ * Batches of one soup that have not begun are alike, so their numbers follow the clock: the first to be cooked is number one. What was
+ * placed stays where it is; only the names change hands.
+ */
+function numberedByTime(wanted: readonly WantedBatch[], sequence: Sequence, pins: readonly Pin[]): Sequence {
+  const placed = new Map(sequence.jobs.map((job) => [job.jobId, job]));
+  const startOf = (job: PlacedJob): number => job.steps[0]?.startMin ?? 0;
+  const alike = new Map<string, WantedBatch[]>();
+  for (const batch of wanted) {
+    if (batch.started !== null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
+    const key = `${batch.soup.id} ${String(batch.serviceId)} ${String(batch.volumeL)}`;
+    alike.set(key, [...(alike.get(key) ?? []), batch]);
+  }
+  const nameOf = new Map<string, string>();
+  for (const batches of alike.values()) {
+    const inTime = batches.flatMap((batch) => placed.get(batch.id) ?? []).sort((left, right) => startOf(left) - startOf(right));
+    [...batches].sort((left, right) => left.ordinal - right.ordinal).forEach((batch, index) => nameOf.set(inTime[index]?.jobId ?? batch.id, batch.id));
+  }
+  const named = (id: string): string => nameOf.get(id) ?? id;
+  return {
+    ...sequence,
+    jobs: sequence.jobs.map((job) => ({ ...job, jobId: named(job.jobId) })),
+    changeovers: sequence.changeovers.map((wash) => ({ ...wash, fromJobId: named(wash.fromJobId), toJobId: named(wash.toJobId) })),
+  };
+}
+
+interface Basis {
+  readonly input: DayInput;
+  readonly batches: DayBatches;
+  readonly problem: Problem;
+  readonly pins: readonly Pin[];
+  readonly dropped: readonly PlanFinding[];
+}
+
+/** The pins that can be kept: a step that is still to come, at a minute its own batch allows. The others are named, with where they could stand. */
+function basisOf(input: DayInput): Basis {
+  const batches = dayBatches(input);
+  let pins = (input.pins ?? []).filter((pin) =>
+    batches.wanted.some((batch) => batch.id === pin.batchId && batch.started?.steps.every((step) => step.stepId !== pin.stepId) !== false),
+  );
+  const dropped: PlanFinding[] = [];
+  for (const pin of pins) {
+    const problem = dayProblem(input, batches.wanted, pins);
+    const job = problem.jobs.find(({ id }) => id === pin.batchId);
+    if (job !== undefined && job.steps.some(({ id }) => id === pin.stepId) && stepWindows(job, problem.horizonMin) !== null) continue;
+    const window = job === undefined ? undefined : stepWindows(job, problem.horizonMin, pin.stepId)?.get(pin.stepId);
+    dropped.push({
+      code: 'plan.pinDropped',
+      batchId: pin.batchId,
+      stepId: pin.stepId,
+      startMin: pin.startMin,
+      soonestMin: window?.soonestMin ?? null,
+      latestMin: window?.latestMin ?? null,
+    });
+    pins = pins.filter((other) => other !== pin);
+  }
+  return { input, batches, problem: dayProblem(input, batches.wanted, pins), pins, dropped };
+}
+
+function planOf({ input, batches: { wanted, needs, components, findings }, problem, pins, dropped }: Basis, found: Sequence): DayPlan {
+  const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
+  const sequence = numberedByTime(wanted, found, pins);
+  const explained = new Explained(problem, sequence);
+  const placedById = new Map(sequence.jobs.map((job) => [job.jobId, job]));
+  const batches = wanted.flatMap((batch): PlannedBatch[] => {
+    const job = problem.jobs.find((candidate) => candidate.id === batch.id);
+    const placed = placedById.get(batch.id);
+    return job === undefined || placed === undefined ? [] : [plannedBatch(batch, job, placed, allergensOf(batch.soup, soupById).contains, explained)];
+  });
+  const late = batches
+    .filter((batch) => batch.lateMin > 0 && batch.state !== 'finished')
+    .map((batch): PlanFinding => {
+      const binding = explained.bindingOf(batch.id).find((one) => one.kind !== 'release');
+      return { code: 'plan.late', batchId: batch.id, lateMin: batch.lateMin, waitedFor: binding?.id ?? null };
+    });
+  return {
+    date: input.date,
+    needs,
+    components,
+    batches: [...batches].sort((left, right) => (left.steps[0]?.startMin ?? 0) - (right.steps[0]?.startMin ?? 0)),
+    washes: washesOf(sequence, batches, input.station.fullWashMin),
+    findings: [...findings, ...dropped, ...sequence.unplaced.map((batchId): PlanFinding => ({ code: 'plan.unplaced', batchId })), ...late],
+    pins,
+    objective: sequence.objective,
+  };
+}
+
+function optionsOf({ input: { agreed } }: Basis, seed: number): Omit<SolveOptions, 'moves'> {
+  if (agreed == null) return { seed };
+  const reference = { jobs: placedJobsOf(agreed) };
+  return { seed, from: reference, reference };
+}
+
+export interface Planning {
+  /** Makes moves; the best plan so far is never lost. */
+  readonly run: (moves: number) => void;
+  readonly plan: () => DayPlan;
+  readonly cost: () => number;
+}
+
+/** A plan that is being looked for, in slices as long as the caller has time. */
+export function startPlanning(input: DayInput, seed: number): Planning {
+  const basis = basisOf(input);
+  const solving: Solving = startSolving(basis.problem, optionsOf(basis, seed));
+  return {
+    run: (moves) => {
+      solving.run(moves);
+    },
+    cost: () => solving.cost(),
+    plan: () => planOf(basis, solving.sequence()),
+  };
+}
+
+/** The plan of a day: pars → needs → batches → a timed sequence. Deterministic for its input, seed and number of moves. */
+export function planDay(input: DayInput, options: { readonly seed: number; readonly moves: number }): DayPlan {
+  const basis = basisOf(input);
+  return planOf(basis, solve(basis.problem, { ...optionsOf(basis, options.seed), moves: options.moves }));
+}

@@ -1,0 +1,2 @@
+export { startPlanning, planDay } from './plan/index';
+export type { DayInput, DayPlan } from './plan/index';

@@ -1,0 +1,334 @@
+import { changeoverMin } from '../problem';
+import type { Job, JobStep, Lag, Mode, Problem } from '../problem';
+
+/**
+ * A problem as the search reads it: names become indices, every lag a pair of start-to-start bounds, every choice of modes and units of a
+ * job one variant. Inside the engine every index comes from here.
+ */
+
+/** `[resource, units, resource, units, …]`. */
+export type Uses = readonly number[];
+
+interface IncomingLag {
+  readonly from: number;
+  readonly min: number;
+  /** Infinity = it keeps. */
+  readonly max: number;
+}
+
+interface OutgoingLag {
+  readonly to: number;
+  readonly min: number;
+  readonly max: number;
+}
+
+interface Holding {
+  readonly unit: number;
+  readonly from: number;
+  readonly to: number;
+  readonly untilEnd: boolean;
+}
+
+/** One choice of mode for each step and of unit for each holding. */
+export interface Variant {
+  readonly modes: readonly number[];
+  readonly durations: readonly number[];
+  readonly uses: readonly Uses[];
+  readonly incoming: readonly (readonly IncomingLag[])[];
+  readonly outgoing: readonly (readonly OutgoingLag[])[];
+  readonly holdings: readonly Holding[];
+  /** Holdings by the step they end with, and by the one they begin with. */
+  readonly closing: readonly (readonly number[])[];
+  readonly opening: readonly (readonly number[])[];
+  /** Unit of each step's mode, −1 = none. */
+  readonly stepUnit: readonly number[];
+  readonly spanUnit: readonly number[];
+}
+
+export interface CompiledJob {
+  readonly index: number;
+  readonly job: Job;
+  readonly size: number;
+  /** First of its steps in the arrays of all steps. */
+  readonly offset: number;
+  readonly variants: readonly Variant[];
+  /** Steps that are placed together, each in an order that respects the lags; first the finest such division, then all in one. */
+  readonly partitions: readonly (readonly (readonly number[])[])[];
+  readonly doneStart: readonly number[];
+  readonly doneEnd: readonly number[];
+  readonly pinned: readonly number[];
+  readonly begun: boolean;
+  readonly allDone: boolean;
+  /** Stands in a unit now, with steps still to come. */
+  readonly inside: boolean;
+  readonly inputs: readonly { readonly step: number; readonly job: number }[];
+  readonly consumers: readonly { readonly job: number; readonly step: number }[];
+  /** The step nothing comes after, when there is only one. */
+  readonly sink: number;
+  /** Soonest end on an empty station: the longest way through it with its quickest modes. */
+  readonly soonestEnd: number;
+}
+
+export interface Compiled {
+  readonly problem: Problem;
+  readonly horizon: number;
+  readonly resources: number;
+  readonly capacity: Int16Array;
+  readonly jobs: readonly CompiledJob[];
+  readonly stepCount: number;
+  readonly unitCount: number;
+  /** `[unit][before * jobs + after]`, null where nothing is washed. */
+  readonly washes: readonly (Int32Array | null)[];
+  readonly washUses: readonly Uses[];
+  /** Jobs in an order that puts inputs before who takes them; jobs in a circle are left out. */
+  readonly order: readonly number[];
+  /** Place of a unit in a line, and which line; −1 = none. */
+  readonly lineOf: readonly number[];
+}
+
+/** Waits shorter than this tie two steps into one block; longer ones are windows between blocks. A choice of the search, not a rule. */
+const LOOSE_MIN = 60;
+const MAX_VARIANTS = 48;
+
+function bounds(lag: Lag, fromMin: number, toMin: number): { min: number; max: number } {
+  const shift = (lag.kind === 'endStart' || lag.kind === 'endEnd' ? fromMin : 0) - (lag.kind === 'startEnd' || lag.kind === 'endEnd' ? toMin : 0);
+  return { min: lag.minMin + shift, max: lag.maxMin === null ? Number.POSITIVE_INFINITY : lag.maxMin + shift };
+}
+
+/** Steps in an order that respects the lags; null when they form a circle. */
+function topological(size: number, edges: readonly (readonly [number, number])[]): readonly number[] | null {
+  const waiting = Array.from({ length: size }, () => 0);
+  for (const [, to] of edges) waiting[to]! += 1;
+  const ready = waiting.flatMap((count, index) => (count === 0 ? [index] : []));
+  const order: number[] = [];
+  for (let at = 0; at < ready.length; at += 1) {
+    const step = ready[at]!;
+    order.push(step);
+    for (const [from, to] of edges) if (from === step && (waiting[to]! -= 1) === 0) ready.push(to);
+  }
+  return order.length === size ? order : null;
+}
+
+function reachable(size: number, edges: readonly (readonly [number, number])[], order: readonly number[]): boolean[][] {
+  const reach = Array.from({ length: size }, (_, from) => Array.from({ length: size }, (__, to) => from === to));
+  for (const step of [...order].reverse()) for (const [from, to] of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from]![end] ||= reach[to]![end]!;
+  return reach;
+}
+
+/** Every combination of one item from each list, the first `limit` of them. */
+function combinations(lists: readonly (readonly number[])[], limit: number): readonly (readonly number[])[] {
+  let found: readonly (readonly number[])[] = [[]];
+  for (const list of lists) {
+    found = found.flatMap((chosen) => list.map((item) => [...chosen, item]));
+    if (found.length > limit) found = found.slice(0, limit);
+  }
+  return found;
+}
+
+/** What a fixed step really takes: a done one keeps its times, whatever its mode says. */
+function durationOf(step: JobStep, mode: Mode): number {
+  return step.fixed?.kind === 'done' ? step.fixed.endMin - step.fixed.startMin : mode.durationMin;
+}
+
+function variantsOf(job: Job, problem: Problem, indexOf: { readonly resource: ReadonlyMap<string, number>; readonly unit: ReadonlyMap<string, number> }): readonly Variant[] {
+  const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
+  const usesOf = (mode: Mode): Uses => mode.uses.flatMap((use) => [indexOf.resource.get(use.resourceId) ?? -1, use.units]);
+  const modeLists = job.steps.map((step) => step.modes.map((_, index) => index));
+  const variants: Variant[] = [];
+  for (const modes of combinations(modeLists, MAX_VARIANTS)) {
+    const chosen = job.steps.map((step, index) => step.modes[modes[index]!]!);
+    const durations = job.steps.map((step, index) => durationOf(step, chosen[index]!));
+    const incoming: IncomingLag[][] = job.steps.map(() => []);
+    const outgoing: OutgoingLag[][] = job.steps.map(() => []);
+    for (const lag of job.lags) {
+      const from = stepIndex.get(lag.from)!;
+      const to = stepIndex.get(lag.to)!;
+      const { min, max } = bounds(lag, durations[from]!, durations[to]!);
+      incoming[to]!.push({ from, min, max });
+      outgoing[from]!.push({ to, min, max });
+    }
+    const unitLists = [...job.spans.map((span) => span.unitIds), ...chosen.map((mode) => mode.unitIds)].map((ids) =>
+      ids.length === 0 ? [-1] : ids.map((id) => indexOf.unit.get(id) ?? -1),
+    );
+    for (const units of combinations(unitLists, MAX_VARIANTS)) {
+      if (variants.length >= MAX_VARIANTS) return variants;
+      const spanUnit = units.slice(0, job.spans.length);
+      const stepUnit = units.slice(job.spans.length);
+      const holdings: Holding[] = [];
+      job.spans.forEach((span, index) => {
+        if (spanUnit[index]! >= 0) holdings.push({ unit: spanUnit[index]!, from: stepIndex.get(span.from)!, to: stepIndex.get(span.to)!, untilEnd: span.until === 'end' });
+      });
+      stepUnit.forEach((unit, step) => {
+        if (unit >= 0) holdings.push({ unit, from: step, to: step, untilEnd: true });
+      });
+      variants.push({
+        modes,
+        durations,
+        uses: chosen.map(usesOf),
+        incoming,
+        outgoing,
+        holdings,
+        closing: job.steps.map((_, step) => holdings.flatMap((holding, index) => (holding.to === step ? [index] : []))),
+        opening: job.steps.map((_, step) => holdings.flatMap((holding, index) => (holding.from === step ? [index] : []))),
+        stepUnit,
+        spanUnit,
+      });
+    }
+  }
+  return variants;
+}
+
+/** Steps tied to each other by a unit they hold together or a short longest time, merged until the blocks themselves have an order. */
+function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[]): readonly (readonly number[])[] {
+  const size = job.steps.length;
+  const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
+  const root = Array.from({ length: size }, (_, index) => index);
+  const find = (step: number): number => (root[step] === step ? step : (root[step] = find(root[step]!)));
+  const join = (left: number, right: number): void => {
+    root[find(left)] = find(right);
+  };
+  for (const lag of job.lags) if (lag.maxMin !== null && lag.maxMin < LOOSE_MIN) join(stepIndex.get(lag.from)!, stepIndex.get(lag.to)!);
+  for (const span of job.spans) {
+    const from = stepIndex.get(span.from)!;
+    const to = stepIndex.get(span.to)!;
+    for (let step = 0; step < size; step += 1) if (step === to || (reach[from]![step]! && reach[step]![to]!)) join(from, step);
+  }
+  for (let changed = true; changed;) {
+    changed = false;
+    for (let left = 0; left < size; left += 1)
+      for (let right = 0; right < size; right += 1) {
+        if (find(left) === find(right)) continue;
+        const forth = order.some((a) => order.some((b) => find(a) === find(left) && find(b) === find(right) && a !== b && reach[a]![b]!));
+        const back = order.some((a) => order.some((b) => find(a) === find(right) && find(b) === find(left) && a !== b && reach[a]![b]!));
+        if (forth && back) {
+          join(left, right);
+          changed = true;
+        }
+      }
+  }
+  const blocks = new Map<number, number[]>();
+  for (const step of order) blocks.set(find(step), [...(blocks.get(find(step)) ?? []), step]);
+  const list = [...blocks.values()];
+  const at = new Map(list.flatMap((block, index) => block.map((step): [number, number] => [step, index])));
+  const edges = job.lags.flatMap((lag): (readonly [number, number])[] => {
+    const from = at.get(stepIndex.get(lag.from)!)!;
+    const to = at.get(stepIndex.get(lag.to)!)!;
+    return from === to ? [] : [[from, to]];
+  });
+  return (topological(list.length, edges) ?? []).map((index) => list[index]!);
+}
+
+function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], jobIndex: ReadonlyMap<string, number>): CompiledJob | null {
+  const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
+  const edges = job.lags.map((lag): readonly [number, number] => [stepIndex.get(lag.from)!, stepIndex.get(lag.to)!]);
+  const order = topological(job.steps.length, edges);
+  if (order === null || variants.length === 0) return null;
+  const reach = reachable(job.steps.length, edges, order);
+  const fine = blocksOf(job, order, reach);
+  const sinks = order.filter((step) => edges.every(([from]) => from !== step));
+  const done = job.steps.map((step) => (step.fixed?.kind === 'done' ? step.fixed : null));
+  const spanOpen = job.spans.some((span) => done[stepIndex.get(span.from)!] !== null && done[stepIndex.get(span.to)!] === null);
+  let soonestEnd = Number.POSITIVE_INFINITY;
+  for (const variant of variants) {
+    const start = job.steps.map((_, step) => done[step]?.startMin ?? job.releaseMin);
+    let end = 0;
+    for (const step of order) {
+      if (done[step] === null) for (const lag of variant.incoming[step]!) start[step] = Math.max(start[step]!, start[lag.from]! + lag.min);
+      end = Math.max(end, start[step]! + variant.durations[step]!);
+    }
+    soonestEnd = Math.min(soonestEnd, end);
+  }
+  return {
+    index,
+    job,
+    size: job.steps.length,
+    offset,
+    variants,
+    partitions: fine.length > 1 ? [fine, [order]] : [fine],
+    doneStart: done.map((times) => times?.startMin ?? -1),
+    doneEnd: done.map((times) => times?.endMin ?? -1),
+    pinned: job.steps.map((step) => (step.fixed?.kind === 'pinned' ? step.fixed.startMin : -1)),
+    begun: done.some((times) => times !== null),
+    allDone: done.every((times) => times !== null),
+    inside: spanOpen,
+    inputs: job.steps.flatMap((step, at) => (done[at] === null ? step.afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step: at, job: jobIndex.get(id)! }] : [])) : [])),
+    consumers: problem.jobs.flatMap((other, otherIndex) =>
+      other.steps.flatMap((step, at) => (step.fixed?.kind !== 'done' && step.afterJobs.includes(job.id) ? [{ job: otherIndex, step: at }] : [])),
+    ),
+    sink: sinks.length === 1 ? sinks[0]! : -1,
+    soonestEnd,
+  };
+}
+
+function capacityOf(problem: Problem): Int16Array {
+  const { horizonMin: horizon } = problem;
+  const capacity = new Int16Array(problem.resources.length * horizon);
+  problem.resources.forEach((resource, index) => {
+    const base = index * horizon;
+    if (resource.windows.length === 0) capacity.fill(resource.capacity, base, base + horizon);
+    for (const window of resource.windows)
+      for (let minute = Math.max(0, window.fromMin); minute < Math.min(horizon, window.toMin); minute += 1) capacity[base + minute]! += window.capacity;
+  });
+  return capacity;
+}
+
+/** A problem made ready for the search. Jobs whose lags form a circle have no variant and stay unplaced. */
+export function compile(problem: Problem): Compiled {
+  const jobIndex = new Map(problem.jobs.map((job, index) => [job.id, index]));
+  const indexOf = { resource: new Map(problem.resources.map(({ id }, index) => [id, index])), unit: new Map(problem.units.map(({ id }, index) => [id, index])) };
+  let offset = 0;
+  const jobs = problem.jobs.map((job, index): CompiledJob => {
+    const at = offset;
+    offset += job.steps.length;
+    const known = variantsOf(job, problem, indexOf).filter(
+      (variant) => variant.uses.every((uses) => uses.every((value, place) => place % 2 === 1 || value >= 0)) && variant.holdings.length >= job.spans.length,
+    );
+    return (
+      compileJob(job, index, at, problem, known, jobIndex) ?? {
+        index,
+        job,
+        size: job.steps.length,
+        offset: at,
+        variants: [],
+        partitions: [],
+        doneStart: [],
+        doneEnd: [],
+        pinned: [],
+        begun: false,
+        allDone: false,
+        inside: false,
+        inputs: [],
+        consumers: [],
+        sink: -1,
+        soonestEnd: job.releaseMin,
+      }
+    );
+  });
+  const edges = jobs.flatMap((job) => job.inputs.map((input): readonly [number, number] => [input.job, job.index]));
+  const waiting = jobs.map((job) => new Set(job.inputs.map((input) => input.job)).size);
+  const order = waiting.flatMap((count, index) => (count === 0 ? [index] : []));
+  for (let at = 0; at < order.length; at += 1)
+    for (const next of new Set(edges.filter(([from]) => from === order[at]).map(([, to]) => to))) if ((waiting[next]! -= 1) === 0) order.push(next);
+  const washes = problem.units.map((unit): Int32Array | null => {
+    if (unit.changeoverId === null) return null;
+    const table = new Int32Array(jobs.length * jobs.length);
+    for (const before of jobs)
+      for (const after of jobs) table[before.index * jobs.length + after.index] = changeoverMin(problem, unit, before.job.changeClass, after.job.changeClass);
+    return table;
+  });
+  return {
+    problem,
+    horizon: problem.horizonMin,
+    resources: problem.resources.length,
+    capacity: capacityOf(problem),
+    jobs,
+    stepCount: offset,
+    unitCount: problem.units.length,
+    washes,
+    washUses: problem.units.map((unit) =>
+      (problem.changeovers.find(({ id }) => id === unit.changeoverId)?.uses ?? []).flatMap((use) => [indexOf.resource.get(use.resourceId) ?? -1, use.units]),
+    ),
+    order,
+    lineOf: problem.units.map((unit) => problem.lines.findIndex((line) => line.includes(unit.id))),
+  };
+}

@@ -1,0 +1,506 @@
+import { seeded } from '../random';
+import type { Random } from '../random';
+import { violations } from '../check';
+import { endOf, objectiveOf } from '../problem';
+import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '../problem';
+import { compile } from './compile';
+import type { Compiled, Variant } from './compile';
+import { Lists } from './lists';
+import { Timetable } from './timetable';
+import type { Saved } from './timetable';
+
+/**
+ * Ruin and recreate: take a few related jobs out, put each back where it costs least, keep the result if it is better, or by a chance that cools
+ * down if it is not. Cycles start from the best so far or from a fresh order. Deterministic for a seed and a number of moves.
+ */
+export interface SearchOptions {
+  readonly seed: number;
+  /** Begin from this plan as far as it still fits. */
+  readonly from?: Reference | Pick<Sequence, 'jobs' | 'changeovers'> | undefined;
+  /** Minutes moved against this plan count. */
+  readonly reference?: Reference | undefined;
+}
+
+/** How a job is put back: latest before its ready-by, or soonest; `noise` makes the second best choice now and then. */
+interface Insertion {
+  readonly noise: number;
+}
+
+const SHORTEST_CYCLE = 400;
+const LONGEST_CYCLE = 50_000;
+const HOT = 0.15;
+const COLD = 0.01;
+const LEARNS = 0.02;
+const VARIANTS_TRIED = 8;
+/** How often a job is laid out with a longer wait than it needs, and by how much at most. Choices of the search. */
+const STRETCHED = 0.25;
+const LONGEST_STRETCH = 60;
+
+export class Search {
+  readonly compiled: Compiled;
+  private readonly table: Timetable;
+  private readonly random: Random;
+  private readonly spare: Saved;
+  private readonly insertSpare: Saved;
+  private readonly empty: Saved;
+  private readonly hasWashes: boolean;
+  private best: Saved;
+  private bestCost: number;
+  private cost: number;
+  /** Jobs that are not taken out again: those that stand in a unit now, and pinned ones. */
+  private readonly fixed: readonly boolean[];
+  private readonly movable: readonly number[];
+  private moves = 0;
+  private readonly lists: Lists;
+  private readonly starts: readonly ((job: number) => number)[];
+  private byList = true;
+  private cycleLength = SHORTEST_CYCLE;
+  private cycleAt = 0;
+  private cycleFrom = Number.POSITIVE_INFINITY;
+  private temperature: number;
+  private listRise: number;
+  private ruinRise: number;
+  private readonly reference: Reference | null;
+
+  constructor(problem: Problem, options: SearchOptions) {
+    this.compiled = compile(problem);
+    this.table = new Timetable(this.compiled);
+    this.insertSpare = this.table.save();
+    this.empty = this.table.save();
+    this.hasWashes = this.compiled.washes.some((table) => table !== null);
+    this.random = seeded(options.seed);
+    this.reference = options.reference ?? null;
+    if (options.reference !== undefined) this.setReference(options.reference);
+    this.fixed = this.compiled.jobs.map((job) => job.allDone || job.inside || job.pinned.some((start) => start >= 0) || job.variants.length === 0);
+    this.movable = this.compiled.jobs.flatMap((job) => (this.fixed[job.index]! ? [] : [job.index]));
+    this.insertAll([...this.withInputs(this.compiled.order.filter((index) => this.fixed[index]!))], { noise: 0 });
+    this.lists = new Lists(this.table, this.table.save(), this.random, this.movable);
+    if (options.from === undefined) this.build();
+    else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) this.rebuild(options.from);
+    this.cost = this.table.cost();
+    this.best = this.table.save();
+    this.bestCost = this.cost;
+    this.spare = this.table.save();
+    this.starts = this.beginnings();
+    this.listRise = Math.log(this.warmth());
+    this.ruinRise = this.listRise;
+    this.temperature = this.warmth();
+  }
+
+  get bestKnown(): number {
+    return this.bestCost;
+  }
+
+  get movesMade(): number {
+    return this.moves;
+  }
+
+  private setReference(reference: Reference): void {
+    const by = new Map(reference.jobs.map((placed) => [placed.jobId, placed]));
+    const placed = this.compiled.jobs.map((job) => by.get(job.job.id));
+    this.table.moved = {
+      end: Int32Array.from(placed, (one) => (one === undefined ? -1 : endOf(one))),
+      units: placed.map((one) => one?.spanUnitIds.join() ?? null),
+    };
+  }
+
+  /** What a step up may cost at first: a small share of what a job costs on the way. */
+  private warmth(): number {
+    const { late, early, makespan } = this.compiled.problem.weights;
+    return Math.max(1, late * 3, early * 10, makespan * 3);
+  }
+
+  /** The first plan: what is under way, what is pinned, then by when it is wanted, each with what it waits for before it. */
+  private build(): void {
+    const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
+    const rest = this.compiled.order.filter((index) => !this.fixed[index]!);
+    this.insertAll(
+      [...rest].filter((index) => !this.table.isPlaced(index)).sort((left, right) => due(left) - due(right)),
+      { noise: 0 },
+    );
+  }
+
+  /** What is under way or pinned comes first, and so does what it still waits for. */
+  private withInputs(jobs: readonly number[]): readonly number[] {
+    const wanted = new Set<number>();
+    const follow = (index: number): void => {
+      if (wanted.has(index)) return;
+      for (const input of this.compiled.jobs[index]!.inputs) follow(input.job);
+      wanted.add(index);
+    };
+    const inside = jobs.filter((index) => this.compiled.jobs[index]!.inside);
+    for (const index of [...inside, ...jobs]) follow(index);
+    return [...wanted].filter((index) => !this.table.isPlaced(index));
+  }
+
+  /** Lays a plan out again as far as it fits; what does not is put in afresh. */
+  private rebuild(from: Reference): void {
+    const by = new Map(from.jobs.map((placed) => [placed.jobId, placed]));
+    const left: number[] = [];
+    for (const index of this.compiled.order) {
+      if (this.table.isPlaced(index)) continue;
+      const placed = by.get(this.compiled.jobs[index]!.job.id);
+      if (placed === undefined || !this.replace(index, placed)) left.push(index);
+    }
+    const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
+    this.insertAll(
+      left.sort((one, other) => due(one) - due(other)),
+      { noise: 0 },
+    );
+  }
+
+  /** A plan that still holds as it is, down to its washes, is taken as it is. */
+  private adoptWhole(from: Pick<Sequence, 'jobs' | 'changeovers'>): boolean {
+    const { problem, jobs } = this.compiled;
+    const known = { jobs: from.jobs.filter((placed) => problem.jobs.some(({ id }) => id === placed.jobId)), changeovers: from.changeovers, unplaced: [] };
+    if (jobs.some((job) => job.variants.length === 0) || violations(problem, known).length > 0) return false;
+    const plan = known.jobs.map((placed) => {
+      const job = jobs.findIndex(({ job: one }) => one.id === placed.jobId);
+      return { job, variant: this.variantOf(job, placed), starts: placed.steps.map((step) => step.startMin) };
+    });
+    if (plan.some(({ variant }) => variant < 0)) return false;
+    this.table.restore(this.empty);
+    this.table.adopt(plan, (unit, before, after) => {
+      const wash = from.changeovers.find((one) => one.unitId === problem.units[unit]!.id && one.fromJobId === problem.jobs[before]!.id && one.toJobId === problem.jobs[after]!.id);
+      return wash === undefined ? null : [wash.startMin, wash.endMin];
+    });
+    return true;
+  }
+
+  private variantOf(index: number, placed: PlacedJob): number {
+    const { job, variants } = this.compiled.jobs[index]!;
+    const { units } = this.compiled.problem;
+    return variants.findIndex(
+      (one) =>
+        one.modes.every((mode, step) => job.steps[step]!.modes[mode]!.id === placed.steps[step]?.modeId) &&
+        one.spanUnit.every((unit, span) => unit < 0 || units[unit]!.id === placed.spanUnitIds[span]) &&
+        one.stepUnit.every((unit, step) => unit < 0 || units[unit]!.id === placed.steps[step]?.unitId),
+    );
+  }
+
+  private replace(index: number, placed: PlacedJob): boolean {
+    const variant = this.variantOf(index, placed);
+    return (
+      variant >= 0 &&
+      this.table.placeAt(
+        index,
+        variant,
+        placed.steps.map((step) => step.startMin),
+      )
+    );
+  }
+
+  /** Puts a job in where it costs least of the ways that are tried. False when it fits nowhere. */
+  private insert(index: number, { noise }: Insertion): boolean {
+    const job = this.compiled.jobs[index]!;
+    if (job.variants.length === 0) return false;
+    for (const input of job.inputs) if (!this.table.isPlaced(input.job) && this.compiled.jobs[input.job]!.variants.length === 0) return false;
+    const { table } = this;
+    const { weights } = this.compiled.problem;
+    const readyBy = job.job.readyByMin;
+    const wanted = readyBy ?? (job.consumers.some(({ job: other }) => table.isPlaced(other)) ? this.compiled.horizon : null);
+    const agreed = table.moved?.end[index] ?? -1;
+    const found: { readonly variant: number; readonly starts: readonly number[]; readonly cost: number }[] = [];
+    const many = job.variants.length;
+    const offset = many > VARIANTS_TRIED ? Math.floor(this.random() * many) : 0;
+    const consider = (variant: number, end: number): void => {
+      if (end < 0) return;
+      // A little for its length in the unit: of equal ends the plan that holds the kettle for less is the better one to build on.
+      let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.washTotal + weights.makespan * end + 0.001 * end;
+      if (noise > 0) cost += this.random() * noise;
+      found.push({ variant, starts: this.startsOf(index), cost });
+      table.remove(index);
+    };
+    for (let tried = 0; tried < Math.min(many, VARIANTS_TRIED); tried += 1) {
+      const variant = (offset + tried) % many;
+      table.stretched = noise > 0 && this.random() < STRETCHED ? this.stretch(index, variant) : null;
+      // Taking a job out may wash elsewhere than before it came.
+      const before = this.hasWashes ? table.save(this.insertSpare) : null;
+      for (let partition = 0; partition < job.partitions.length; partition += 1) {
+        let end = -1;
+        if (wanted !== null && !job.inside) {
+          end = table.placeLate(index, variant, partition, wanted);
+          const early = end >= 0 && readyBy !== null ? readyBy - end - job.job.likesEarlyMin : end >= 0 ? 0 : 1;
+          consider(variant, end);
+          if (agreed >= 0 && agreed !== end) consider(variant, table.placeLate(index, variant, partition, agreed));
+          if (early <= 0) break;
+        }
+        const target = readyBy !== null && !job.begun ? readyBy : 0;
+        const soon = table.placeSoon(index, variant, partition, target, wanted !== null || job.partitions.length > 1);
+        consider(variant, soon);
+        if (end >= 0 || soon >= 0) break;
+      }
+      if (before !== null) table.restore(before);
+    }
+    table.stretched = null;
+    return found.sort((left, right) => left.cost - right.cost).some((way) => table.placeAt(index, way.variant, way.starts));
+  }
+
+  /** One of a job's ways with one wait longer than it must be, where it may be. */
+  private stretch(index: number, variantIndex: number): { readonly job: number; readonly index: number; readonly variant: Variant } | null {
+    const variant = this.compiled.jobs[index]!.variants[variantIndex]!;
+    const loose = variant.outgoing.flatMap((lags, from) => lags.filter((lag) => lag.max > lag.min).map((lag) => ({ from, ...lag })));
+    if (loose.length === 0) return null;
+    const chosen = loose[this.pick(loose.length)]!;
+    const room = Math.min(chosen.max - chosen.min, LONGEST_STRETCH);
+    const min = chosen.min + 1 + this.pick(room);
+    const incoming = variant.incoming.map((lags, to) =>
+      to === chosen.to ? lags.map((lag) => (lag.from === chosen.from && lag.max === chosen.max && lag.min === chosen.min ? { ...lag, min } : lag)) : lags,
+    );
+    const outgoing = variant.outgoing.map((lags, from) =>
+      from === chosen.from ? lags.map((lag) => (lag.to === chosen.to && lag.max === chosen.max && lag.min === chosen.min ? { ...lag, min } : lag)) : lags,
+    );
+    return { job: index, index: variantIndex, variant: { ...variant, incoming, outgoing } };
+  }
+
+  private startsOf(index: number): readonly number[] {
+    const { offset, size } = this.compiled.jobs[index]!;
+    return Array.from(this.table.start.subarray(offset, offset + size));
+  }
+
+  /** Puts jobs in one after the other. A job that no longer fits before what takes from it throws that out once and comes first. */
+  private insertAll(queue: number[], insertion: Insertion): void {
+    const thrown = new Set<number>();
+    while (queue.length > 0) {
+      const index = queue.shift()!;
+      if (this.table.isPlaced(index) || this.insert(index, insertion)) continue;
+      const takers = this.takersOf(index).filter((taker) => this.table.isPlaced(taker) && !this.fixed[taker]!);
+      if (takers.length === 0 || thrown.has(index)) continue;
+      thrown.add(index);
+      const saved = this.table.save();
+      if (!takers.every((taker) => this.table.remove(taker))) {
+        this.table.restore(saved);
+        continue;
+      }
+      const order = this.compiled.order.filter((other) => takers.includes(other));
+      queue.unshift(index, ...order);
+    }
+    // Nothing stands on what could not be made.
+    for (const index of this.compiled.order) {
+      const job = this.compiled.jobs[index]!;
+      if (!job.begun && this.table.isPlaced(index) && job.inputs.some((input) => !this.table.isPlaced(input.job))) this.table.remove(index);
+    }
+  }
+
+  /** Jobs that take from a job, directly or by what is made of it. */
+  private takersOf(index: number): readonly number[] {
+    const found = new Set<number>();
+    const follow = (at: number): void => {
+      for (const consumer of this.compiled.jobs[at]!.consumers) {
+        if (found.has(consumer.job)) continue;
+        found.add(consumer.job);
+        follow(consumer.job);
+      }
+    };
+    follow(index);
+    return [...found];
+  }
+
+  private pick(limit: number): number {
+    return Math.floor(this.random() * limit);
+  }
+
+  /** Jobs to take out: one by chance, and others near it in time or in the same unit. */
+  private ruin(): readonly number[] {
+    const { movable, table } = this;
+    const placed = movable.filter((index) => table.isPlaced(index));
+    const missing = movable.filter((index) => !table.isPlaced(index));
+    if (placed.length === 0) return missing;
+    const most = Math.min(placed.length, 6);
+    const count = 1 + this.pick(most);
+    const seed = placed[this.pick(placed.length)]!;
+    const nearness = (index: number): number => {
+      const apart = Math.abs(table.end[index]! - table.end[seed]!);
+      const shared = table.variant(index).holdings.some((one) => table.variant(seed).holdings.some((other) => one.unit === other.unit));
+      return (apart + 10) * (shared ? 0.5 : 1) * (0.3 + this.random());
+    };
+    const style = this.random();
+    const chosen =
+      style < 0.75
+        ? [
+            seed,
+            ...placed
+              .filter((index) => index !== seed)
+              .map((index) => ({ index, at: nearness(index) }))
+              .sort((left, right) => left.at - right.at)
+              .slice(0, count - 1)
+              .map(({ index }) => index),
+          ]
+        : this.costly(placed, count);
+    return [...chosen, ...missing];
+  }
+
+  /** The jobs that cost most, by chance. */
+  private costly(placed: readonly number[], count: number): readonly number[] {
+    return placed
+      .map((index) => ({ index, cost: (this.table.jobCost(index, this.table.end[index]!) + 1) * (0.2 + this.random()) }))
+      .sort((left, right) => right.cost - left.cost)
+      .slice(0, count)
+      .map(({ index }) => index);
+  }
+
+  private orderOf(jobs: readonly number[]): number[] {
+    const { jobs: compiled } = this.compiled;
+    const style = this.random();
+    const shuffled = jobs.map((index) => ({ index, at: this.random() }));
+    const key = (index: number, chance: number): number => {
+      const { job, soonestEnd } = compiled[index]!;
+      if (style < 0.3) return chance;
+      if (style < 0.6) return (job.readyByMin ?? 0) + chance * 60;
+      if (style < 0.8) return (job.readyByMin ?? 0) - (soonestEnd - job.releaseMin) + chance * 60;
+      return (job.releaseMin - soonestEnd) * (0.5 + chance);
+    };
+    const order = shuffled
+      .map(({ index, at }) => ({ index, at: key(index, at) }))
+      .sort((left, right) => left.at - right.at)
+      .map(({ index }) => index);
+    if (this.random() < 0.5) return order;
+    // Inputs before who takes them.
+    const rank = new Map(this.compiled.order.map((index, at) => [index, at]));
+    const level = (index: number): number => (compiled[index]!.consumers.length > 0 ? (rank.get(index) ?? 0) - 1e6 : 0);
+    return order
+      .map((index, at) => ({ index, at }))
+      .sort((left, right) => level(left.index) - level(right.index) || left.at - right.at)
+      .map(({ index }) => index);
+  }
+
+  /** Makes moves; the best so far is never lost. */
+  run(moves: number): void {
+    if (this.movable.length === 0) return;
+    for (let move = 0; move < moves; move += 1) this.move();
+  }
+
+  /** Orders worth a try before any chance: by when it is wanted, by when it must begin, the longest first, the shortest first. */
+  private beginnings(): readonly ((job: number) => number)[] {
+    const { jobs } = this.compiled;
+    const due = (index: number): number => jobs[index]!.job.readyByMin ?? 0;
+    const length = (index: number): number => jobs[index]!.soonestEnd - jobs[index]!.job.releaseMin;
+    return [due, (index) => due(index) - length(index), (index) => -length(index), length, (index) => due(index) * 2 + length(index)];
+  }
+
+  private move(): void {
+    const beginning = this.moves < this.starts.length ? this.starts[this.moves] : undefined;
+    this.moves += 1;
+    if (beginning !== undefined) {
+      this.tryOrder(this.lists.sortedBy(beginning));
+      return;
+    }
+    if (this.byList) this.listMove();
+    else this.ruinMove();
+    this.cool();
+  }
+
+  private listMove(): void {
+    const { lists } = this;
+    const order = lists.neighbour();
+    const cost = lists.decode(order);
+    if (!this.accepts(lists.cost, cost)) return;
+    lists.accept(order, cost);
+    this.keepIfBest(cost);
+  }
+
+  private tryOrder(order: number[]): void {
+    const cost = this.lists.decode(order);
+    if (cost < this.lists.cost) this.lists.accept(order, cost);
+    this.keepIfBest(cost);
+  }
+
+  private keepIfBest(cost: number): void {
+    if (cost >= this.bestCost) return;
+    this.bestCost = cost;
+    this.best = this.table.save();
+  }
+
+  private cool(): void {
+    this.cycleAt += 1;
+    this.heat();
+    if (this.cycleAt < this.cycleLength) return;
+    this.cycleAt = 0;
+    // What has just found something better goes on; what has not lets the other try, a little longer each time.
+    if (this.bestCost >= this.cycleFrom) {
+      this.byList = !this.byList;
+      if (this.byList) this.cycleLength = Math.min(this.cycleLength * 2, LONGEST_CYCLE);
+    }
+    this.cycleFrom = this.bestCost;
+    this.table.restore(this.best);
+    this.cost = this.bestCost;
+    if (this.byList) {
+      this.lists.adopt();
+      this.lists.accept(this.lists.order, this.lists.decode(this.lists.order));
+    }
+  }
+
+  private heat(): void {
+    const rise = Math.exp(this.byList ? this.listRise : this.ruinRise);
+    this.temperature = rise * HOT * Math.pow(COLD / HOT, this.cycleAt / this.cycleLength);
+  }
+
+  /** Better is taken; worse by a chance that falls with how much worse, measured by what a worse neighbour usually is. */
+  private accepts(was: number, is: number): boolean {
+    if (is <= was) return true;
+    const rise = Math.log(is - was);
+    if (Number.isFinite(rise)) {
+      if (this.byList) this.listRise += (rise - this.listRise) * LEARNS;
+      else this.ruinRise += (rise - this.ruinRise) * LEARNS;
+    }
+    return this.random() < Math.exp((was - is) / this.temperature);
+  }
+
+  private ruinMove(): void {
+    const { table } = this;
+    const before = table.save(this.spare);
+    const wasCost = this.cost;
+    const jobs = this.ruin();
+    if (!jobs.filter((index) => table.isPlaced(index)).every((index) => table.remove(index))) {
+      table.restore(before);
+      return;
+    }
+    this.insertAll(this.orderOf(jobs), { noise: this.random() < 0.5 ? 0 : this.temperature });
+    const cost = table.cost();
+    if (this.accepts(wasCost, cost)) {
+      this.cost = cost;
+      this.keepIfBest(cost);
+    } else {
+      table.restore(before);
+      this.cost = wasCost;
+    }
+  }
+
+  /** The best plan so far. */
+  sequence(): Sequence {
+    const { table, compiled } = this;
+    table.restore(this.best);
+    this.cost = this.bestCost;
+    const { problem } = compiled;
+    const placed = compiled.jobs.filter((job) => table.isPlaced(job.index));
+    const jobs = placed.map((job): PlacedJob => {
+      const variant = table.variant(job.index);
+      return {
+        jobId: job.job.id,
+        steps: job.job.steps.map((step, at) => {
+          const startMin = table.start[job.offset + at]!;
+          const unit = variant.stepUnit[at]!;
+          return {
+            stepId: step.id,
+            modeId: step.modes[variant.modes[at]!]!.id,
+            unitId: unit < 0 ? null : problem.units[unit]!.id,
+            startMin,
+            endMin: startMin + variant.durations[at]!,
+          };
+        }),
+        spanUnitIds: variant.spanUnit.map((unit) => problem.units[unit]!.id),
+      };
+    });
+    const changeovers = table.holds.flatMap((list, unit) =>
+      list
+        .slice(1)
+        .flatMap((hold, at): PlacedChangeover[] =>
+          hold.washTo > hold.washFrom
+            ? [{ unitId: problem.units[unit]!.id, fromJobId: problem.jobs[list[at]!.job]!.id, toJobId: problem.jobs[hold.job]!.id, startMin: hold.washFrom, endMin: hold.washTo }]
+            : [],
+        ),
+    );
+    const unplaced = compiled.jobs.filter((job) => !table.isPlaced(job.index)).map((job) => job.job.id);
+    return { jobs, changeovers, unplaced, objective: objectiveOf(problem, { jobs, changeovers }, this.reference) };
+  }
+}
