@@ -1,2 +1,2 @@
-export { startPlanning, planDay } from './plan/index';
-export type { DayInput, DayPlan } from './plan/index';
+export { curesOf, startPlanning, storyOf } from './plan/index';
+export type { Cures, DayInput, DayPlan, PlanStory } from './plan/index';

@@ -1,23 +1,16 @@
-import { startedBatches } from '@broth/core';
-import type { DayInput, DayPlan, DayState } from '@broth/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { create } from 'zustand';
+import { planDifference, startedBatches } from '@broth/core';
+import type { DayInput, DayPlan, DayState, PlanDifference } from '@broth/core';
+import { useEffect, useMemo, useState } from 'react';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
+import { useDesk } from './desk';
 import { useKitchen } from './kitchen';
 import type { OpenDay } from './useDay';
 import { useDay } from './useDay';
 import { useNow } from './useNow';
 
-interface Draft {
-  readonly plan: DayPlan;
-  readonly nowMin: number;
-  readonly improved: boolean;
-}
-
-const useDraft = create<{ readonly draft: Draft | null }>()(() => ({ draft: null }));
-
 function inputOf(day: OpenDay, nowMin: number): DayInput {
   const { book, view, state } = day;
+  const { pins, base } = useDesk.getState();
   return {
     date: view.date,
     nowMin,
@@ -28,26 +21,73 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     lots: view.lots,
     started: startedBatches(state, view.midnight),
     dateMarkLastDay: book.pack.dateMark.lastDay,
+    pins,
+    agreed: base ?? ((view.plan?.plan ?? null)),
   };
+}
+
+let worker: Worker | null = null;
+let ticket = 0;
+
+function ask(request: PlanRequest): void {
+  worker?.postMessage(request);
+}
+
+function hear({ data }: MessageEvent<PlanAnswer>): void {
+  const { story, cures } = useDesk.getState();
+  switch (data.kind) {
+    case 'plan':
+      if (data.ticket === ticket) useDesk.setState({ draft: data });
+      return;
+    case 'story':
+      if (asked !== null && data.ticket === asked.ticket) useDesk.setState({ story: { of: asked.plan, story: data.story } });
+      return;
+    case 'cures':
+      if (cures !== null && data.ticket === ticket) useDesk.setState({ cures: { of: cures.of, cures: data.cures, done: data.done }, story });
+  }
+}
+let asked: { readonly ticket: number; readonly plan: DayPlan } | null = null;
+
+/** Has the worker tell slack, causes and chances of a plan that is on the screen. */
+export function useStory(day: OpenDay | null, plan: DayPlan | null, nowMin: number): void {
+  const minute = Math.floor(nowMin);
+  useEffect(() => {
+    if (day === null || plan === null || plan.batches.length === 0) return;
+    // A plan that is being improved is told once it stands still for a moment.
+    const soon = setTimeout(() => {
+      asked = { ticket: (asked?.ticket ?? 0) + 1, plan };
+      ask({ kind: 'story', ticket: asked.ticket, input: inputOf(day, minute), plan });
+    }, 250);
+    return () => {
+      clearTimeout(soon);
+    };
+    // The day is what the plan was made of; its minute does not change what is told.
+  }, [plan]);
+}
+
+/** Asks what would help a plan that is late. */
+export function askCures(day: OpenDay, plan: DayPlan, nowMin: number): void {
+  ticket += 1;
+  useDesk.setState({ cures: { of: plan, cures: null, done: false } });
+  ask({ kind: 'cures', ticket, input: inputOf(day, Math.floor(nowMin)), plan });
 }
 
 /** Keeps a draft plan up to date in a worker. Mounted once, at the root. */
 export function usePlanner(): void {
   const day = useDay();
   const now = useNow(60_000);
-  const worker = useRef<Worker | null>(null);
-  const ticket = useRef(0);
+  const revision = useDesk((state) => state.revision);
   useEffect(() => {
     const made = new Worker(new URL('../workers/plan.worker.ts', import.meta.url));
-    made.onmessage = ({ data }: MessageEvent<PlanAnswer>) => {
-      if (data.ticket === ticket.current) useDraft.setState({ draft: data });
-    };
-    worker.current = made;
+    made.onmessage = hear;
+    worker = made;
     return () => {
       made.terminate();
+      worker = null;
     };
   }, []);
   const nowMin = day === null ? null : Math.floor(day.minuteOf(now));
+  const accepted = (day?.view.plan?.plan ?? null) as DayPlan | null;
   // What a plan depends on, as one value: ticks and readings that change nothing for the planner do not set it off.
   const key =
     day === null
@@ -56,16 +96,22 @@ export function usePlanner(): void {
           day.view.date,
           day.view.pars,
           day.view.lots,
+          day.view.plan?.version ?? 0,
           day.book.station,
           day.book.soups.map((soup) => [soup.id, soup.version]),
           startedBatches(day.state, day.view.midnight),
           Math.floor((nowMin ?? 0) / 5),
+          revision,
         ]);
   useEffect(() => {
     if (day === null || nowMin === null) return;
-    ticket.current += 1;
-    const request: PlanRequest = { ticket: ticket.current, input: inputOf(day, nowMin) };
-    worker.current?.postMessage(request);
+    useDesk.getState().open(day.view.date, accepted);
+    ticket += 1;
+    const { draft, base } = useDesk.getState();
+    const input = inputOf(day, nowMin);
+    // A change by hand begins from what was on the screen; anything else from what people work by, where there is such a plan.
+    const from = base === null ? (input.agreed ?? draft?.plan ?? null) : (draft?.plan ?? base);
+    ask({ kind: 'plan', ticket, input, from });
     // The key stands for everything the input is made of.
   }, [key]);
 }
@@ -96,17 +142,20 @@ function batchesKey(plan: DayPlan): string {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, the batches asked for are others, or the day runs behind the accepted one. */
-  readonly because: 'none' | 'changed' | 'slipped' | null;
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, or the day runs behind the accepted one. */
+  readonly because: 'none' | 'moved' | 'changed' | 'slipped' | null;
   readonly improving: boolean;
+  /** What differs from the plan before: the one the last change was made to, else the accepted one. */
+  readonly difference: PlanDifference | null;
   readonly accept: () => Promise<void>;
   readonly accepting: boolean;
 }
 
-/** The plan to show: the accepted one as long as it still has the batches the pars ask for, else the draft. */
+/** The plan to show: the accepted one as long as nothing was moved and it still has the batches the pars ask for, else the draft. */
 export function usePlan(who: string | null): ShownPlan | null {
   const day = useDay();
-  const draft = useDraft((state) => state.draft);
+  const draft = useDesk((state) => state.draft);
+  const base = useDesk((state) => state.base);
   const refresh = useKitchen((state) => state.refresh);
   const postPlan = useKitchen((state) => state.postPlan);
   const [accepting, setAccepting] = useState(false);
@@ -115,23 +164,30 @@ export function usePlan(who: string | null): ShownPlan | null {
     const accepted = (day.view.plan?.plan ?? null) as DayPlan | null;
     const fresh = draft !== null && draft.plan.date === day.view.date ? draft : null;
     const because =
-      accepted === null
-        ? 'none'
-        : fresh === null
-          ? null
-          : batchesKey(accepted) !== batchesKey(fresh.plan)
-            ? 'changed'
-            : hasSlipped(accepted, day.state, fresh.nowMin)
-              ? 'slipped'
-              : null;
+      fresh !== null && base !== null
+        ? 'moved'
+        : accepted === null
+          ? 'none'
+          : fresh === null
+            ? null
+            : batchesKey(accepted) !== batchesKey(fresh.plan)
+              ? 'changed'
+              : hasSlipped(accepted, day.state, fresh.nowMin)
+                ? 'slipped'
+                : null;
     const accept = async (): Promise<void> => {
       if (fresh === null) return;
       setAccepting(true);
-      if (await postPlan(fresh.plan, fresh.nowMin, who)) await refresh();
+      if (await postPlan(fresh.plan, fresh.nowMin, who)) {
+        await refresh();
+        useDesk.getState().letGo(fresh.plan);
+      }
       setAccepting(false);
     };
-    if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, accept, accepting };
+    if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, difference: null, accept, accepting };
     if (fresh === null) return null;
-    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, accept, accepting };
-  }, [day, draft, accepting, postPlan, refresh, who]);
+    const before = base ?? accepted;
+    const difference = before === null || before === fresh.plan ? null : planDifference(before, fresh.plan);
+    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, difference, accept, accepting };
+  }, [day, draft, base, accepting, postPlan, refresh, who]);
 }

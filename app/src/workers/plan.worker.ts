@@ -1,25 +1,96 @@
-import { planDay } from '@broth/core/planner';
-import type { DayInput, DayPlan } from '@broth/core/planner';
+import { curesOf, startPlanning, storyOf } from '@broth/core/planner';
+import type { Cures, DayInput, DayPlan, PlanStory } from '@broth/core/planner';
 
-export interface PlanRequest {
-  readonly ticket: number;
-  readonly input: DayInput;
-}
-export interface PlanAnswer {
-  readonly ticket: number;
-  readonly plan: DayPlan;
-  readonly nowMin: number;
-  /** false for the first plan, true once it has been improved. */
-  readonly improved: boolean;
-}
+export type PlanRequest =
+  | { readonly kind: 'plan'; readonly ticket: number; readonly input: DayInput; readonly from: DayPlan | null }
+  | { readonly kind: 'story'; readonly ticket: number; readonly input: DayInput; readonly plan: DayPlan }
+  | { readonly kind: 'cures'; readonly ticket: number; readonly input: DayInput; readonly plan: DayPlan };
+
+export type PlanAnswer =
+  | {
+      readonly kind: 'plan';
+      readonly ticket: number;
+      readonly plan: DayPlan;
+      readonly nowMin: number;
+      /** Whether it has been searched for as long as it will be. */
+      readonly improved: boolean;
+    }
+  | { readonly kind: 'story'; readonly ticket: number; readonly story: PlanStory }
+  | { readonly kind: 'cures'; readonly ticket: number; readonly cures: Cures; readonly done: boolean };
 
 const SEED = 1;
-const MOVES = 250;
+/** Searched for as long as this after the first plan has been shown; a better one is shown as it is found, but not more often than so. Milliseconds. */
+const SEARCH_MS = 1500;
+const SHOW_EVERY_MS = 200;
+/** Messages are looked for between slices. Milliseconds. */
+const SLICE_MS = 25;
+const MOVES_A_CHECK = 4;
+const REPAIR_MS = 90;
+const CURE_MOVES = 150;
 
-self.onmessage = ({ data: { ticket, input } }: MessageEvent<PlanRequest>) => {
-  // A first plan while the finger is still on the screen, then a better one.
-  for (const moves of [0, MOVES]) {
-    const answer: PlanAnswer = { ticket, plan: planDay(input, { seed: SEED, moves }), nowMin: input.nowMin, improved: moves > 0 };
-    self.postMessage(answer);
+/** What is being worked at, a slice at a time; null when there is nothing to do. */
+let work: (() => boolean) | null = null;
+let scheduled = false;
+
+function answer(message: PlanAnswer): void {
+  self.postMessage(message);
+}
+
+function goOn(): void {
+  if (scheduled || work === null) return;
+  scheduled = true;
+  setTimeout(() => {
+    scheduled = false;
+    if (work?.() === false) work = null;
+    goOn();
+  }, 0);
+}
+
+function planning({ ticket, input, from }: Extract<PlanRequest, { kind: 'plan' }>): () => boolean {
+  const search = startPlanning(input, SEED, from);
+  // A repair of what is on the screen is looked at twice before it is shown, so that nothing jumps there and back.
+  const begunAt = performance.now();
+  while (from !== null && performance.now() - begunAt < REPAIR_MS) search.run(MOVES_A_CHECK);
+  let shown = search.cost();
+  answer({ kind: 'plan', ticket, plan: search.plan(), nowMin: input.nowMin, improved: false });
+  let spentMs = 0;
+  let sinceMs = 0;
+  return () => {
+    const begun = performance.now();
+    while (performance.now() - begun < SLICE_MS) search.run(MOVES_A_CHECK);
+    const took = performance.now() - begun;
+    spentMs += took;
+    sinceMs += took;
+    const last = spentMs >= SEARCH_MS;
+    if (last || (sinceMs >= SHOW_EVERY_MS && search.cost() < shown)) {
+      shown = search.cost();
+      sinceMs = 0;
+      answer({ kind: 'plan', ticket, plan: search.plan(), nowMin: input.nowMin, improved: last });
+    }
+    return !last;
+  };
+}
+
+function curing({ ticket, input, plan }: Extract<PlanRequest, { kind: 'cures' }>): () => boolean {
+  const questions = curesOf(input, plan, { seed: SEED, moves: CURE_MOVES });
+  return () => {
+    const { value, done } = questions.next();
+    answer({ kind: 'cures', ticket, cures: value, done: done === true });
+    return done !== true;
+  };
+}
+
+self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
+  switch (data.kind) {
+    case 'story':
+      answer({ kind: 'story', ticket: data.ticket, story: storyOf(data.input, data.plan) });
+      return;
+    case 'plan':
+      work = planning(data);
+      break;
+    case 'cures':
+      work = curing(data);
+      break;
   }
+  goOn();
 };

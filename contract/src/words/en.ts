@@ -12,10 +12,13 @@ import type {
   VerdictKind,
 } from '@broth/core';
 import { limitIn } from '@broth/core';
+import type { Names } from './names';
 import { clock, degrees, duration, litres, number } from './numbers';
 
 export * from './numbers';
 export * from './par';
+export * from './plan';
+export type { Names } from './names';
 export * from './soup';
 
 /** Every sentence the program says about what core found, once. A second language is a second file of the same shape. */
@@ -63,13 +66,6 @@ export const AUTHORITY = 'Limits from the FDA Food Code 2022, a model code. Your
 export function limit(given: TemperatureLimit, unit: TemperatureUnit): string {
   const other = unit === 'F' ? 'C' : 'F';
   return `${degrees(limitIn(given, unit), unit)} (${degrees(limitIn(given, other), other)})`;
-}
-export interface Names {
-  readonly soup: (id: string) => string;
-  readonly step: (soupId: string, stepId: string) => string;
-  readonly batch: (id: string) => string;
-  /** Equipment, hands, or a batch that was waited for. */
-  readonly resource: (id: string) => string;
 }
 
 /** What a plan found, and what to do about it. */

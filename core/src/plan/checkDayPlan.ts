@@ -9,16 +9,14 @@ export function placedJobsOf(plan: DayPlan): readonly PlacedJob[] {
   return plan.batches.map((batch) => ({ jobId: batch.id, steps: batch.steps, spanUnitIds: batch.vesselId === null ? [] : [batch.vesselId] }));
 }
 
+/** Its washes, likewise. */
+export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
+  return plan.washes.map((wash) => ({ unitId: wash.unitId, fromJobId: wash.afterBatchId, toJobId: wash.beforeBatchId, startMin: wash.startMin, endMin: wash.endMin }));
+}
+
 /** Proves a plan for its input, or names what it breaks. The server asks this of every plan it is handed. */
 export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation[] {
   const problem = dayProblem(input, dayBatches(input).wanted, plan.pins);
   const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' ? [finding.batchId] : []));
-  const changeovers = plan.washes.map((wash): PlacedChangeover => ({
-    unitId: wash.unitId,
-    fromJobId: wash.afterBatchId,
-    toJobId: wash.beforeBatchId,
-    startMin: wash.startMin,
-    endMin: wash.endMin,
-  }));
-  return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers });
+  return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
 }

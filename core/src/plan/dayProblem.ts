@@ -1,5 +1,5 @@
-import { allergensOf, stepDurationMin } from '../soup/index';
-import type { Soup, Step } from '../soup/index';
+import { allergensOf, stepDurationMin, stepRangeMin } from '../soup/index';
+import type { Jar, Soup, Step } from '../soup/index';
 import { vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
 import { KITCHEN_WEIGHTS } from '../sequence/index';
@@ -43,13 +43,22 @@ function usesOf(step: Step, volumeL: number, station: Station): readonly Resourc
 function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[] {
   const uses = usesOf(step, volumeL, station);
   const { place } = step;
-  if (place.kind !== 'blender') return [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: [] }];
+  const mode = (id: string, jar: Jar | null, unitIds: readonly string[]): Mode => {
+    const { lowMin, highMin } = stepRangeMin(step, volumeL, jar);
+    return { id, durationMin: stepDurationMin(step, volumeL, jar), spreadMin: [lowMin, highMin], uses, unitIds };
+  };
+  if (place.kind !== 'blender') return [mode('only', null, [])];
   const inUse = station.equipment.filter((thing) => thing.kind === place.tool && thing.inUse);
-  if (place.tool === 'immersion') return [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: inUse.map((thing) => thing.id) }];
+  if (place.tool === 'immersion')
+    return [
+      mode(
+        'only',
+        null,
+        inUse.map((thing) => thing.id),
+      ),
+    ];
   const jars = inUse.filter((thing): thing is JarBlender => thing.kind === 'jar');
-  return jars.length === 0
-    ? [{ id: 'only', durationMin: stepDurationMin(step, volumeL, null), uses, unitIds: [] }]
-    : jars.map((jar) => ({ id: jar.id, durationMin: stepDurationMin(step, volumeL, jar), uses, unitIds: [jar.id] }));
+  return jars.length === 0 ? [mode('only', null, [])] : jars.map((jar) => mode(jar.id, jar, [jar.id]));
 }
 
 /** Nobody washes or cuts in the past: hands begin now. */

@@ -1,5 +1,9 @@
 export * from './dayPlan';
 export * from './planDay';
+export * from './pins';
+export * from './story';
+export * from './difference';
+export * from './cures';
 export * from './checkDayPlan';
 export { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
 export * from './carryOver';

@@ -2,7 +2,7 @@ import type { Allergen } from '../food/index';
 import { allergensOf } from '../soup/index';
 import { Explained, solve, startSolving, stepWindows } from '../sequence/index';
 import type { Job, PlacedJob, Problem, Sequence, SolveOptions, Solving } from '../sequence/index';
-import { placedJobsOf } from './checkDayPlan';
+import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
@@ -136,10 +136,13 @@ function planOf({ input, batches: { wanted, needs, components, findings }, probl
   };
 }
 
-function optionsOf({ input: { agreed } }: Basis, seed: number): Omit<SolveOptions, 'moves'> {
-  if (agreed == null) return { seed };
-  const reference = { jobs: placedJobsOf(agreed) };
-  return { seed, from: reference, reference };
+/** Begins from a plan there is, down to its washes where it still holds. Minutes moved against the agreed one count. */
+function optionsOf({ input: { agreed } }: Basis, seed: number, from: DayPlan | null = agreed ?? null): Omit<SolveOptions, 'moves'> {
+  return {
+    seed,
+    ...(from === null ? {} : { from: { jobs: placedJobsOf(from), changeovers: changeoversOf(from) } }),
+    ...(agreed == null ? {} : { reference: { jobs: placedJobsOf(agreed) } }),
+  };
 }
 
 export interface Planning {
@@ -149,10 +152,10 @@ export interface Planning {
   readonly cost: () => number;
 }
 
-/** A plan that is being looked for, in slices as long as the caller has time. */
-export function startPlanning(input: DayInput, seed: number): Planning {
+/** A plan that is being looked for, in slices as long as the caller has time; from another one, if there is one to begin with. */
+export function startPlanning(input: DayInput, seed: number, from: DayPlan | null = input.agreed ?? null): Planning {
   const basis = basisOf(input);
-  const solving: Solving = startSolving(basis.problem, optionsOf(basis, seed));
+  const solving: Solving = startSolving(basis.problem, optionsOf(basis, seed, from));
   return {
     run: (moves) => {
       solving.run(moves);

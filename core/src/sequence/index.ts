@@ -1,5 +1,6 @@
 export * from './problem';
 export * from './check';
+export * from './replay';
 export * from './solve';
 export * from './bound';
 export * from './why';

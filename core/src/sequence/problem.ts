@@ -41,6 +41,8 @@ export interface Unit {
 export interface Mode {
   readonly id: string;
   readonly durationMin: number;
+  /** The least and the most it may take; left out = it takes what it takes. */
+  readonly spreadMin?: readonly [low: number, high: number] | undefined;
   readonly uses: readonly ResourceUse[];
   /** One of these units is held for as long as the step lasts; empty = none. */
   readonly unitIds: readonly string[];

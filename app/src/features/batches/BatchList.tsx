@@ -29,6 +29,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
   const first = batch.steps[0];
   return (
     <Sheet rim={soup?.toneHex} label={batch.name}>
+      <Title level={2}>{batch.name}</Title>
       <View style={{ flexDirection: 'row', gap: 12, alignItems: 'flex-end' }}>
         {vessel?.kind === 'vessel' ? (
           <Vessel
@@ -41,7 +42,6 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
           />
         ) : null}
         <View style={{ flex: 1 }}>
-          <Title level={2}>{batch.name}</Title>
           <Figure>{words.litres(batch.volumeL)}</Figure>
           <Note>
             {vessel === undefined

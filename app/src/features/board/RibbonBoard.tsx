@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { UNITS_PER_PERSON } from '@broth/core';
+import { UNITS_PER_PERSON, vesselsFor } from '@broth/core';
 import type { DayPlan, Station } from '@broth/core';
 import { useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
@@ -11,6 +11,7 @@ import { PHASE_PATHS } from '../../ui/PhaseMark';
 import { Note } from '../../ui/Type';
 import { boardGeometry } from './boardGeometry';
 import type { BoardGeometry, Crossing, Stretch } from './boardGeometry';
+import { Grip } from './Grip';
 
 interface Props {
   readonly day: OpenDay;
@@ -18,6 +19,8 @@ interface Props {
   readonly nowMin: number;
   readonly selected: string | null;
   readonly onSelect: (batchId: string) => void;
+  /** Puts the selected batch so many minutes later and into a vessel; null = where it is. */
+  readonly onMove: (batchId: string, byMin: number, vesselId: string | null) => void;
   /** Time runs down on a phone, across when there is room. */
   readonly down: boolean;
 }
@@ -144,7 +147,7 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
 }
 
 /** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
-export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Props) {
+export function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down }: Props) {
   const palette = usePalette();
   const geometry = useMemo(
     () => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON),
@@ -161,96 +164,129 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Pro
   const nowShown = nowMin >= geometry.fromMin && nowMin <= geometry.toMin;
   const sentence = `Board: ${plan.batches.map((batch) => `${batch.name}, ${words.clock(batch.steps[0]?.startMin ?? 0)} to ${words.clock(batch.readyMin)}`).join('; ')}.`;
   const heads = [
-    ...geometry.lanes.map((lane) => ({ key: lane.id, name: lane.name, detail: lane.detail, from: lane.from, breadth: lane.breadth })),
-    { key: 'hands', name: 'Hands', detail: 'taken of those on shift', from: handsAt, breadth: HANDS },
+    ...geometry.lanes.map((lane) => ({ key: lane.id, kind: lane.kind, name: lane.name, detail: lane.detail, from: lane.from, breadth: lane.breadth })),
+    { key: 'hands', kind: 'hands', name: 'Hands', detail: 'taken of those on shift', from: handsAt, breadth: HANDS },
   ];
 
+  const held = plan.batches.find((batch) => batch.id === selected);
+  const home = geometry.labels.find((label) => label.batchId === selected);
+  const grip =
+    held === undefined || home === undefined || held.state === 'finished' ? null : (
+      <Grip
+        name={held.name}
+        box={frame.rect(home.startMin, home.endMin, home.from, home.breadth)}
+        startMin={home.startMin}
+        endMin={home.endMin}
+        perMin={frame.perMin}
+        down={down}
+        laneId={home.lane.id}
+        lanes={geometry.lanes.filter((lane) => vesselsFor(held, day.book.station as Station).includes(lane.id))}
+        onMove={(byMin, laneId) => {
+          onMove(held.id, byMin, laneId);
+        }}
+      />
+    );
+
   const picture = (
-    <Svg width={frame.width} height={frame.height} role="img" aria-label={sentence}>
-      {hours.map((minute) => {
-        const [x1, y1] = frame.point(minute, 0);
-        const [x2, y2] = frame.point(minute, handsAt + HANDS);
-        return <Line key={minute} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.hairline} strokeWidth={minute % 60 === 0 ? 1.4 : 0.7} />;
-      })}
-      {geometry.lanes.map((lane) => {
-        const [x1, y1] = frame.point(geometry.fromMin, lane.from + lane.breadth);
-        const [x2, y2] = frame.point(geometry.toMin, lane.from + lane.breadth);
-        return <Line key={lane.id} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.rim} strokeWidth={1.8} />;
-      })}
-      {geometry.services.map((service) => {
-        const [x1, y1] = frame.point(service.atMin, -4);
-        const [x2, y2] = frame.point(service.atMin, geometry.breadth + 4);
-        return <Line key={service.name} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.accent} strokeWidth={3} />;
-      })}
-      {geometry.crossings.map((crossing) => {
-        const way = crossingPath(frame, crossing);
-        const color = tone(crossing.batchId);
-        return (
-          <G key={`${crossing.batchId} ${String(crossing.atMin)} ${String(crossing.toMid)}`} opacity={selected !== null && selected !== crossing.batchId ? 0.15 : 1}>
-            <Path d={way} fill="none" stroke={edgeOf(color)} strokeWidth={6} />
-            <Path d={way} fill="none" stroke={color} strokeWidth={4} />
-          </G>
-        );
-      })}
-      {geometry.washes.map((wash) => {
-        const box = frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth);
-        return <Path key={`${wash.laneId} ${String(wash.startMin)}`} d={hatch(box, wash.kind === 'full' ? 5 : 9)} stroke={palette.muted} strokeWidth={1.6} fill="none" />;
-      })}
-      {geometry.stretches.map((stretch) => (
-        <G
-          key={`${stretch.batchId} ${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
-          onPress={() => {
-            onSelect(stretch.batchId);
-          }}
-        >
-          <Ribbon stretch={stretch} frame={frame} tone={tone(stretch.batchId)} dim={selected !== null && selected !== stretch.batchId} ground={palette.sheet} />
-        </G>
-      ))}
-      {geometry.labels.map((label) => {
-        const batch = plan.batches.find((one) => one.id === label.batchId);
-        const box = frame.rect(label.startMin, label.endMin, label.from, label.breadth);
-        const on = tone(label.batchId);
-        const name = batch?.name ?? '';
-        const litres = words.litres(batch?.volumeL ?? 0);
-        const dim = selected !== null && selected !== label.batchId ? 0.5 : 1;
-        if (down) {
-          // A plate as broad as the lane at the head of the ribbon: there is always room for the name.
-          const [x] = frame.point(label.startMin, label.lane.from);
-          const breadth = Math.max(label.lane.breadth, SCALE.down.leastLane);
-          const size = Math.min(13, (breadth - 8) / (name.length * CHARACTER));
+    <View>
+      <Svg width={frame.width} height={frame.height} role="img" aria-label={sentence}>
+        {hours.map((minute) => {
+          const [x1, y1] = frame.point(minute, 0);
+          const [x2, y2] = frame.point(minute, handsAt + HANDS);
+          return <Line key={minute} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.hairline} strokeWidth={minute % 60 === 0 ? 1.4 : 0.7} />;
+        })}
+        {geometry.lanes.map((lane) => {
+          const [x1, y1] = frame.point(geometry.fromMin, lane.from + lane.breadth);
+          const [x2, y2] = frame.point(geometry.toMin, lane.from + lane.breadth);
+          return <Line key={lane.id} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.rim} strokeWidth={1.8} />;
+        })}
+        {geometry.services.map((service) => {
+          const [x1, y1] = frame.point(service.atMin, -4);
+          const [x2, y2] = frame.point(service.atMin, geometry.breadth + 4);
+          return <Line key={service.name} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.accent} strokeWidth={3} />;
+        })}
+        {geometry.crossings.map((crossing) => {
+          const way = crossingPath(frame, crossing);
+          const color = tone(crossing.batchId);
           return (
-            <G key={label.batchId} opacity={dim}>
-              <Rect x={x} y={box.y} width={breadth} height={36} fill={on} stroke={edgeOf(on)} strokeWidth={1.2} rx={3} />
-              <SvgText x={x + 4} y={box.y + 15} fontSize={size} fontFamily={BOLD} fill={inkOn(on)}>
-                {name}
-              </SvgText>
-              <SvgText x={x + 4} y={box.y + 30} fontSize={13} fontFamily={SANS} fill={inkOn(on)}>
-                {litres}
-              </SvgText>
+            <G key={`${crossing.batchId} ${String(crossing.atMin)} ${String(crossing.toMid)}`} opacity={selected !== null && selected !== crossing.batchId ? 0.15 : 1}>
+              <Path d={way} fill="none" stroke={edgeOf(color)} strokeWidth={6} />
+              <Path d={way} fill="none" stroke={color} strokeWidth={4} />
             </G>
           );
-        }
-        // Lying, it stands above its ribbon; litres are left off where the next name is near.
-        const full = `${name} · ${litres}`;
-        const fits = full.length * 13 * CHARACTER < label.roomMin * frame.perMin;
-        return (
-          <SvgText key={label.batchId} x={box.x + 1} y={box.y - 4} fontSize={13} fontFamily={BOLD} fill={palette.ink} opacity={dim}>
-            {fits ? full : name}
-          </SvgText>
-        );
-      })}
-      <Hands geometry={geometry} frame={frame} at={handsAt} down={down} />
-      {nowShown ? (
-        <Line
-          x1={frame.point(nowMin, -6)[0]}
-          y1={frame.point(nowMin, -6)[1]}
-          x2={frame.point(nowMin, handsAt + HANDS)[0]}
-          y2={frame.point(nowMin, handsAt + HANDS)[1]}
-          stroke={palette.stop}
-          strokeWidth={2.5}
-        />
-      ) : null}
-    </Svg>
+        })}
+        {geometry.washes.map((wash) => {
+          const box = frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth);
+          return <Path key={`${wash.laneId} ${String(wash.startMin)}`} d={hatch(box, wash.kind === 'full' ? 5 : 9)} stroke={palette.muted} strokeWidth={1.6} fill="none" />;
+        })}
+        {geometry.stretches.map((stretch) => (
+          <G
+            key={`${stretch.batchId} ${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
+            onPress={() => {
+              onSelect(stretch.batchId);
+            }}
+          >
+            <Ribbon stretch={stretch} frame={frame} tone={tone(stretch.batchId)} dim={selected !== null && selected !== stretch.batchId} ground={palette.sheet} />
+          </G>
+        ))}
+        {geometry.labels.map((label) => {
+          const batch = plan.batches.find((one) => one.id === label.batchId);
+          const box = frame.rect(label.startMin, label.endMin, label.from, label.breadth);
+          const on = tone(label.batchId);
+          const name = batch?.name ?? '';
+          const litres = words.litres(batch?.volumeL ?? 0);
+          const dim = selected !== null && selected !== label.batchId ? 0.5 : 1;
+          if (down) {
+            // A plate as broad as the lane at the head of the ribbon: there is always room for the name.
+            const [x] = frame.point(label.startMin, label.lane.from);
+            const breadth = Math.max(label.lane.breadth, SCALE.down.leastLane);
+            const size = Math.min(13, (breadth - 8) / (name.length * CHARACTER));
+            return (
+              <G key={label.batchId} opacity={dim}>
+                <Rect x={x} y={box.y} width={breadth} height={36} fill={on} stroke={edgeOf(on)} strokeWidth={1.2} rx={3} />
+                <SvgText x={x + 4} y={box.y + 15} fontSize={size} fontFamily={BOLD} fill={inkOn(on)}>
+                  {name}
+                </SvgText>
+                <SvgText x={x + 4} y={box.y + 30} fontSize={13} fontFamily={SANS} fill={inkOn(on)}>
+                  {litres}
+                </SvgText>
+              </G>
+            );
+          }
+          // Lying, it stands above its ribbon; litres are left off where the next name is near.
+          const full = `${name} · ${litres}`;
+          const fits = full.length * 13 * CHARACTER < label.roomMin * frame.perMin;
+          return (
+            <SvgText key={label.batchId} x={box.x + 1} y={box.y - 4} fontSize={13} fontFamily={BOLD} fill={palette.ink} opacity={dim}>
+              {fits ? full : name}
+            </SvgText>
+          );
+        })}
+        <Hands geometry={geometry} frame={frame} at={handsAt} down={down} />
+        {nowShown ? (
+          <Line
+            x1={frame.point(nowMin, -6)[0]}
+            y1={frame.point(nowMin, -6)[1]}
+            x2={frame.point(nowMin, handsAt + HANDS)[0]}
+            y2={frame.point(nowMin, handsAt + HANDS)[1]}
+            stroke={palette.stop}
+            strokeWidth={2.5}
+          />
+        ) : null}
+        {geometry.pegs.map((peg) => {
+          const [x, y] = frame.point(peg.atMin, peg.from + peg.breadth / 2);
+          const [x1, y1] = frame.point(peg.atMin, peg.from - 3);
+          const [x2, y2] = frame.point(peg.atMin, peg.from + peg.breadth + 3);
+          return (
+            <G key={`peg ${peg.batchId}`}>
+              <Line x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.ink} strokeWidth={4} />
+              <Rect x={x - 6} y={y - 6} width={12} height={12} rx={3} fill={palette.sheet} stroke={palette.ink} strokeWidth={3} />
+            </G>
+          );
+        })}
+      </Svg>
+      {grip}
+    </View>
   );
 
   const serviceNames = geometry.services.map((service) => `${service.name} ${words.clock(service.atMin)}`).join(', ');
@@ -272,10 +308,10 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, down }: Pro
               {heads.map((head) => (
                 <G key={head.key}>
                   <SvgText x={frame.lane(head.from)} y={16} fontSize={13} fontFamily={BOLD} fill={palette.ink}>
-                    {SHORT[head.key] ?? head.name}
+                    {SHORT[head.kind] ?? head.name}
                   </SvgText>
                   <SvgText x={frame.lane(head.from)} y={33} fontSize={12} fontFamily={SANS} fill={palette.muted}>
-                    {DETAIL[head.key] ?? head.detail}
+                    {DETAIL[head.kind] ?? head.detail}
                   </SvgText>
                 </G>
               ))}

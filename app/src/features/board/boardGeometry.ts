@@ -2,8 +2,9 @@ import type { DayPlan, Phase, PlannedBatch, PlannedStep, Soup, Station } from '@
 
 /** Pure geometry of the ribbon board. Time is in minutes, breadth in px; the drawing decides whether time runs across or down. */
 
-interface Lane {
+export interface Lane {
   readonly id: string;
+  readonly kind: 'bench' | 'vessel' | 'jar' | 'immersion' | 'oven';
   readonly name: string;
   readonly detail: string;
   readonly capacityL: number | null;
@@ -61,6 +62,8 @@ export interface BoardGeometry {
     readonly lane: Lane;
     readonly roomMin: number;
   }[];
+  /** Where something has been put by hand. */
+  readonly pegs: readonly { readonly batchId: string; readonly atMin: number; readonly from: number; readonly breadth: number }[];
   readonly services: readonly { readonly name: string; readonly atMin: number }[];
   /** Hands taken, minute by minute steps: changes only. Units are quarters of a cook. */
   readonly hands: readonly { readonly fromMin: number; readonly toMin: number; readonly used: number; readonly capacity: number }[];
@@ -82,19 +85,21 @@ const TOOL_BREADTH = 14;
 
 function lanesOf(station: Station, scale: BoardScale): readonly Lane[] {
   let at = 0;
-  const lane = (id: string, name: string, detail: string, capacityL: number | null, wanted: number): Lane => {
+  const lane = (id: string, kind: Lane['kind'], name: string, detail: string, capacityL: number | null, wanted: number): Lane => {
     const breadth = Math.max(capacityL === null ? scale.toolLane : scale.leastLane, wanted);
-    const made = { id, name, detail, capacityL, from: at, breadth };
+    const made = { id, kind, name, detail, capacityL, from: at, breadth };
     at += breadth + scale.gap;
     return made;
   };
   const things = station.equipment.filter((thing) => thing.inUse);
   return [
-    lane('bench', 'Bench', 'prep', null, 0),
-    ...things.flatMap((thing) => (thing.kind === 'vessel' ? [lane(thing.id, thing.name, `${String(thing.capacityL)} L`, thing.capacityL, thing.capacityL * scale.pxPerL)] : [])),
-    ...things.flatMap((thing) => (thing.kind === 'jar' ? [lane(thing.id, thing.name, `${String(thing.hotFillL)} L a fill`, null, 0)] : [])),
-    ...things.flatMap((thing) => (thing.kind === 'immersion' ? [lane(thing.id, thing.name, 'in the kettle', null, 0)] : [])),
-    ...(things.some((thing) => thing.kind === 'oven') ? [lane('oven', 'Oven', 'trays', null, 0)] : []),
+    lane('bench', 'bench', 'Bench', 'prep', null, 0),
+    ...things.flatMap((thing) =>
+      thing.kind === 'vessel' ? [lane(thing.id, 'vessel', thing.name, `${String(thing.capacityL)} L`, thing.capacityL, thing.capacityL * scale.pxPerL)] : [],
+    ),
+    ...things.flatMap((thing) => (thing.kind === 'jar' ? [lane(thing.id, 'jar', thing.name, `${String(thing.hotFillL)} L a fill`, null, 0)] : [])),
+    ...things.flatMap((thing) => (thing.kind === 'immersion' ? [lane(thing.id, 'immersion', thing.name, 'in the kettle', null, 0)] : [])),
+    ...(things.some((thing) => thing.kind === 'oven') ? [lane('oven', 'oven', 'Oven', 'trays', null, 0)] : []),
   ];
 }
 
@@ -236,6 +241,10 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
         : [{ laneId: lane.id, kind: wash.kind, startMin: wash.startMin, endMin: wash.endMin, from: lane.from + lane.breadth * 0.5, breadth: lane.breadth * 0.5 }];
     }),
     labels,
+    pegs: plan.pins.flatMap((pin) => {
+      const at = stretches.find((stretch) => stretch.batchId === pin.batchId && stretch.stepId === pin.stepId);
+      return at === undefined ? [] : [{ batchId: pin.batchId, atMin: at.startMin, from: at.from, breadth: at.breadth }];
+    }),
     services: station.services.map((service) => ({ name: service.name, atMin: service.startMin })).filter((service) => service.atMin >= fromMin && service.atMin <= toMin),
     hands: handsOf(plan, station, unitsPerPerson),
     breadth: lastLane === undefined ? 0 : lastLane.from + lastLane.breadth,

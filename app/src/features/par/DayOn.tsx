@@ -34,7 +34,7 @@ export function DayOn({ date, sales }: { readonly date: string; readonly sales: 
             });
         }}
       />
-      <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-end' }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, alignItems: 'flex-end' }}>
         <Pick
           label="Run out at most"
           width={220}

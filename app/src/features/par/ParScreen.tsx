@@ -14,7 +14,7 @@ import { Screen, Waiting, dayName, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
-import { BatchList } from '../batches/BatchList';
+import { DeskScreen } from '../desk/DeskScreen';
 import { DayOn } from './DayOn';
 import { Dipstick } from './Dipstick';
 import { ParAdvice } from './ParAdvice';
@@ -104,9 +104,9 @@ export function ParScreen() {
       </View>
       <Action
         kind="main"
-        label={wide ? 'See the board' : 'See the batches'}
+        label="See the batches"
         onPress={() => {
-          router.navigate(wide ? '/board' : '/batches');
+          router.navigate('/batches');
         }}
       />
     </View>
@@ -125,23 +125,14 @@ export function ParScreen() {
     );
   }
   return (
-    <Screen title="Par and batches" foot={foot}>
+    <DeskScreen day={day} shown={shown} foot={foot}>
       {book.kitchen.invented ? (
         <Note>
           {book.kitchen.name}, {book.kitchen.place}: an invented demo kitchen.
         </Note>
       ) : null}
       {on}
-      <View style={{ flexDirection: 'row', gap: 16, alignItems: 'flex-start' }}>
-        <View style={{ flex: 5, flexDirection: 'row', flexWrap: 'wrap', gap: 12 }}>
-          {list.map((item, index) => (
-            <View key={needs[index]?.soupId} style={{ flexGrow: 1, flexBasis: 300 }}>
-              {item}
-            </View>
-          ))}
-        </View>
-        <View style={{ flex: 4, gap: 12 }}>{shown === null ? null : <BatchList day={day} plan={shown.plan} />}</View>
-      </View>
-    </Screen>
+      {list}
+    </DeskScreen>
   );
 }

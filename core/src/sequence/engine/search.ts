@@ -47,13 +47,13 @@ export class Search {
   private best: Saved;
   private bestCost: number;
   private cost: number;
-  /** Jobs that are not taken out again: those that stand in a unit now, and pinned ones. */
+  /** Jobs that are not taken out again: those that stand in a unit now. */
   private readonly fixed: readonly boolean[];
   private readonly movable: readonly number[];
   private moves = 0;
   private readonly lists: Lists;
   private readonly starts: readonly ((job: number) => number)[];
-  private byList = true;
+  private byList: boolean;
   private cycleLength = SHORTEST_CYCLE;
   private cycleAt = 0;
   private cycleFrom = Number.POSITIVE_INFINITY;
@@ -71,12 +71,32 @@ export class Search {
     this.random = seeded(options.seed);
     this.reference = options.reference ?? null;
     if (options.reference !== undefined) this.setReference(options.reference);
-    this.fixed = this.compiled.jobs.map((job) => job.allDone || job.inside || job.pinned.some((start) => start >= 0) || job.variants.length === 0);
+    this.fixed = this.compiled.jobs.map((job) => job.allDone || job.inside || job.variants.length === 0);
     this.movable = this.compiled.jobs.flatMap((job) => (this.fixed[job.index]! ? [] : [job.index]));
+    const pinned = this.compiled.jobs.map((job) => job.pinned.some((start) => start >= 0));
     this.insertAll([...this.withInputs(this.compiled.order.filter((index) => this.fixed[index]!))], { noise: 0 });
-    this.lists = new Lists(this.table, this.table.save(), this.random, this.movable);
+    const under = this.table.save();
+    this.insertAll([...this.withInputs(this.compiled.order.filter((index) => pinned[index]!))], { noise: 0 });
+    // An order laid out as soon as it fits begins around what is pinned.
+    this.lists = new Lists(
+      this.table,
+      this.table.save(),
+      this.random,
+      this.movable.filter((index) => !this.table.isPlaced(index)),
+    );
     if (options.from === undefined) this.build();
-    else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) this.rebuild(options.from);
+    else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) {
+      // What is put by hand goes first, or last into the room the others leave: whichever turns out better.
+      this.rebuild(options.from);
+      if (pinned.includes(true)) {
+        const first = this.table.save();
+        const cost = this.table.cost();
+        this.table.restore(under);
+        this.rebuild(options.from, new Set(this.withInputs(this.compiled.order.filter((index) => pinned[index]!))));
+        if (this.table.cost() > cost) this.table.restore(first);
+      }
+    }
+    this.byList = options.from === undefined;
     this.cost = this.table.cost();
     this.best = this.table.save();
     this.bestCost = this.cost;
@@ -113,7 +133,7 @@ export class Search {
   /** The first plan: what is under way, what is pinned, then by when it is wanted, each with what it waits for before it. */
   private build(): void {
     const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
-    const rest = this.compiled.order.filter((index) => !this.fixed[index]!);
+    const rest = this.compiled.order.filter((index) => !this.fixed[index]! && !this.table.isPlaced(index));
     this.insertAll(
       [...rest].filter((index) => !this.table.isPlaced(index)).sort((left, right) => due(left) - due(right)),
       { noise: 0 },
@@ -134,13 +154,13 @@ export class Search {
   }
 
   /** Lays a plan out again as far as it fits; what does not is put in afresh. */
-  private rebuild(from: Reference): void {
+  private rebuild(from: Reference, afresh: ReadonlySet<number> = new Set()): void {
     const by = new Map(from.jobs.map((placed) => [placed.jobId, placed]));
     const left: number[] = [];
     for (const index of this.compiled.order) {
       if (this.table.isPlaced(index)) continue;
       const placed = by.get(this.compiled.jobs[index]!.job.id);
-      if (placed === undefined || !this.replace(index, placed)) left.push(index);
+      if (placed === undefined || afresh.has(index) || !this.replace(index, placed)) left.push(index);
     }
     const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
     this.insertAll(

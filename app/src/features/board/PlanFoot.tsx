@@ -1,0 +1,49 @@
+import { words } from '@broth/contract';
+import type { DayPlan } from '@broth/core';
+import { View } from 'react-native';
+import { useDesk } from '../../state/desk';
+import type { OpenDay } from '../../state/useDay';
+import type { ShownPlan } from '../../state/usePlan';
+import { Action } from '../../ui/Action';
+import { Note, Strong } from '../../ui/Type';
+import type { Moves } from './useMoves';
+
+const HEAD = { none: 'A draft', moved: 'Moved by hand', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
+
+function noteOf(shown: ShownPlan, day: OpenDay): string {
+  if (shown.improving) return 'Looking for a better one…';
+  if (shown.because === 'none') return 'Nobody works by it yet.';
+  return shown.difference === null ? 'This is a new draft. Begun batches stay.' : words.planDifference(shown.difference, day.names);
+}
+
+/** What stands between the draft and its being the plan: what it cost, one step back, and the one thing to do. Nothing while people work by what is shown. */
+export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonly shown: ShownPlan; readonly moves: Moves }) {
+  const letGo = useDesk((state) => state.letGo);
+  if (shown.kind === 'accepted') return null;
+  return (
+    <View style={{ gap: 8 }}>
+      <View aria-live="polite">
+        <Strong>{HEAD[shown.because ?? 'none']}</Strong>
+        <Note>{noteOf(shown, day)}</Note>
+      </View>
+      <View style={{ flexDirection: 'row', gap: 8 }}>
+        {moves.undo === null && moves.redo === null ? null : (
+          <>
+            <Action label="Undo" hint="Undo the last move" disabled={moves.undo === null} onPress={() => moves.undo?.()} />
+            <Action label="Redo" hint="Do it again" disabled={moves.redo === null} onPress={() => moves.redo?.()} />
+          </>
+        )}
+        {shown.because === 'moved' && day.view.plan !== null ? (
+          <Action
+            label="As agreed"
+            hint="Back to the plan people work by"
+            onPress={() => {
+              letGo(day.view.plan?.plan ?? null);
+            }}
+          />
+        ) : null}
+        <Action style={{ flex: 1 }} kind="main" label="Use this plan" disabled={shown.accepting || shown.plan.batches.length === 0} onPress={() => void shown.accept()} />
+      </View>
+    </View>
+  );
+}

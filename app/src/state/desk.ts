@@ -1,0 +1,74 @@
+import type { Cures, DayPlan, Pin, PlanStory } from '@broth/core';
+import { create } from 'zustand';
+
+export interface Draft {
+  readonly plan: DayPlan;
+  readonly nowMin: number;
+  /** Whether it has been searched for as long as it will be. */
+  readonly improved: boolean;
+}
+
+/** The desk as it was before a change by hand. */
+interface Moment {
+  readonly pins: readonly Pin[];
+  readonly plan: DayPlan;
+}
+
+interface Desk {
+  readonly date: string | null;
+  readonly draft: Draft | null;
+  /** What has been put somewhere by hand since the accepted plan. */
+  readonly pins: readonly Pin[];
+  /** The plan the last change was made to: what moved is told, and counted, against it. */
+  readonly base: DayPlan | null;
+  readonly past: readonly Moment[];
+  readonly future: readonly Moment[];
+  /** Counts changes by hand: each is planned afresh. */
+  readonly revision: number;
+  readonly story: { readonly of: DayPlan; readonly story: PlanStory } | null;
+  readonly cures: { readonly of: DayPlan; readonly cures: Cures | null; readonly done: boolean } | null;
+
+  /** Another day: nothing of the last one stays. */
+  readonly open: (date: string, accepted: DayPlan | null) => void;
+  readonly change: (shown: DayPlan, pins: readonly Pin[]) => void;
+  readonly undo: (shown: DayPlan) => void;
+  readonly redo: (shown: DayPlan) => void;
+  /** Back to the accepted plan, or to a plan without anything put by hand. */
+  readonly letGo: (accepted: DayPlan | null) => void;
+}
+
+const FRESH = { draft: null, base: null, past: [], future: [], story: null, cures: null };
+
+/** What is being planned and not accepted yet. */
+export const useDesk = create<Desk>()((set, get) => {
+  const go = (shown: DayPlan, to: Moment | undefined, past: readonly Moment[], future: readonly Moment[]): void => {
+    if (to === undefined) return;
+    const { draft, revision } = get();
+    // The plan of that moment is shown at once; what the clock has changed since is worked in by the planner.
+    set({ pins: to.pins, base: past.length === 0 ? null : shown, past, future, revision: revision + 1, draft: draft === null ? null : { ...draft, plan: to.plan } });
+  };
+  return {
+    date: null,
+    pins: [],
+    revision: 0,
+    ...FRESH,
+    open: (date, accepted) => {
+      if (get().date !== date) set({ ...FRESH, date, pins: accepted?.pins ?? [], revision: get().revision + 1 });
+    },
+    change: (shown, pins) => {
+      const { pins: was, past, revision } = get();
+      set({ pins, base: shown, past: [...past, { pins: was, plan: shown }], future: [], revision: revision + 1 });
+    },
+    undo: (shown) => {
+      const { past, future, pins } = get();
+      go(shown, past.at(-1), past.slice(0, -1), [{ pins, plan: shown }, ...future]);
+    },
+    redo: (shown) => {
+      const { past, future, pins } = get();
+      go(shown, future[0], [...past, { pins, plan: shown }], future.slice(1));
+    },
+    letGo: (accepted) => {
+      set({ ...FRESH, draft: get().draft, pins: accepted?.pins ?? [], revision: get().revision + 1 });
+    },
+  };
+});

@@ -1,0 +1,93 @@
+import type { BatchStory, Cure, Cures, PlanChange, PlanDifference } from '@broth/core';
+import { HANDS_ID } from '@broth/core';
+import { clock, duration, list } from './numbers';
+import type { Names } from './names';
+
+/** What the plan knows, in sentences. */
+
+function change(one: PlanChange, names: Names): string {
+  switch (one.kind) {
+    case 'added':
+      return `${names.batch(one.batchId)} is new`;
+    case 'gone':
+      return `${one.name} is gone`;
+    case 'vessel':
+      return `${names.batch(one.batchId)} goes to ${names.resource(one.toId)}`;
+    case 'moved': {
+      const way = one.byMin === 0 ? `${names.batch(one.batchId)} as before` : `${names.batch(one.batchId)} ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}`;
+      if (one.lateMin > 0) return `${way}, ${one.wasLateMin > 0 ? '' : 'now '}${duration(one.lateMin)} late`;
+      return one.wasLateMin > 0 ? `${way}, now in time` : way;
+    }
+  }
+}
+
+/** How many changes are told before the rest is counted. */
+const TOLD = 3;
+
+/** What a change to the plan cost, in two or three short sentences. */
+export function planDifference(given: PlanDifference, names: Names): string {
+  const { changes, lateMin, washMin, same } = given;
+  if (changes.length === 0) return 'Nothing else moved.';
+  const told = changes.slice(0, TOLD).map((one) => change(one, names));
+  const rest = changes.length - told.length;
+  const late = lateMin > 0 ? `${duration(lateMin)} more late in all` : lateMin < 0 ? `${duration(-lateMin)} less late in all` : 'nothing later than it was';
+  const wash = washMin === 0 ? '' : `, ${duration(Math.abs(washMin))} ${washMin > 0 ? 'more' : 'less'} washing`;
+  const kept = same === 0 ? '' : ` ${String(same)} as ${same === 1 ? 'it was' : 'they were'}.`;
+  return `${told.join('; ')}${rest > 0 ? `; ${String(rest)} more` : ''}. In all: ${late}${wash}.${kept}`;
+}
+
+/** What keeps a batch from being ready sooner. */
+function blocker(given: BatchStory['binding'][number], names: Names): string {
+  const by = given.byJobIds.length === 0 ? '' : ` (${list(given.byJobIds.slice(0, 3).map((id) => names.batch(id)))})`;
+  switch (given.kind) {
+    case 'unit':
+      return `${names.resource(given.id)} is taken until ${clock(given.toMin)}, wash and all${by}`;
+    case 'resource':
+      return given.id === HANDS_ID
+        ? `all hands are taken from ${clock(given.fromMin)} to ${clock(given.toMin)}${by}`
+        : `${names.resource(given.id)} is full until ${clock(given.toMin)}${by}`;
+    case 'input':
+      return `${names.batch(given.id)} must be made first, until ${clock(given.toMin)}`;
+    case 'release':
+      return `nobody is there before ${clock(given.toMin)}`;
+  }
+}
+
+/** Why a batch is not ready sooner; null when nothing holds it. */
+export function binding(story: BatchStory, names: Names): string | null {
+  if (story.binding.length === 0) return null;
+  return `It cannot be ready sooner: ${list(story.binding.slice(0, 3).map((one) => blocker(one, names)))}.`;
+}
+
+/** How much later it may begin. */
+export function slack(story: BatchStory, mostMin: number): string {
+  if (story.slackMin === 0) return 'No slack: a minute lost here is lost at service.';
+  return story.slackMin >= mostMin ? `More than ${duration(mostMin)} of slack.` : `${duration(story.slackMin)} of slack before something is late.`;
+}
+
+/** A chance in words that do not pretend to know it to the point. */
+export function chance(share: number): string {
+  if (share >= 0.995) return 'In time as good as always';
+  if (share < 0.005) return 'Hardly ever in time';
+  return `In time about ${String(Math.round(share * 20) * 5)} days in a hundred`;
+}
+
+function whatIf({ whatIf: given }: Cure, names: Names): string {
+  switch (given.kind) {
+    case 'cook':
+      return 'One more cook all day';
+    case 'equipment':
+      return `One more like ${names.resource(given.likeId)}`;
+    case 'fasterWash':
+      return `Washes in half the time (${duration(given.fullWashMin)} full, ${duration(given.rinseMin)} rinse)`;
+    case 'without':
+      return `Without ${names.soup(given.soupId)}`;
+  }
+}
+
+/** What one thing would change; what is within chance is said to be so. */
+export function cure(given: Cure, all: Cures, names: Names): string {
+  if (given.gainsMin === 0) return `${whatIf(given, names)}: no measurable effect.`;
+  const left = given.lateMin === 0 ? 'everything in time' : `still ${duration(given.lateMin)} late in all`;
+  return `${whatIf(given, names)}: ${duration(given.gainsMin)} less late, ${all.lateMin === 0 ? 'in time as before' : left}.`;
+}

@@ -1,0 +1,94 @@
+import type { Equipment, Station } from '../batch/index';
+import type { DayInput, DayPlan } from './dayPlan';
+import { startPlanning } from './planDay';
+
+/** One thing that could be otherwise today. */
+export type WhatIf =
+  | { readonly kind: 'cook' }
+  | { readonly kind: 'equipment'; readonly likeId: string }
+  | { readonly kind: 'fasterWash'; readonly fullWashMin: number; readonly rinseMin: number }
+  | { readonly kind: 'without'; readonly soupId: string };
+
+export interface Cure {
+  readonly whatIf: WhatIf;
+  readonly lateMin: number;
+  readonly lateBatches: number;
+  /** Minutes late it takes away from the plan as it is; 0 where it is less than chance in the search makes. */
+  readonly gainsMin: number;
+}
+
+export interface Cures {
+  readonly lateMin: number;
+  /** What another search of the same day finds: a gain below it says nothing. Minutes late. */
+  readonly noiseMin: number;
+  readonly cures: readonly Cure[];
+}
+
+function more(station: Station, likeId: string): readonly Equipment[] {
+  const like = station.equipment.find((thing) => thing.id === likeId);
+  return like === undefined ? station.equipment : [...station.equipment, { ...like, id: `${likeId}.more`, inUse: true }];
+}
+
+/** The day as it would be. */
+export function changed(input: DayInput, whatIf: WhatIf): DayInput {
+  const { station } = input;
+  switch (whatIf.kind) {
+    case 'cook': {
+      const fromMin = Math.min(...station.people.map((person) => person.shift.fromMin));
+      const toMin = Math.max(...station.people.map((person) => person.shift.toMin));
+      return { ...input, station: { ...station, people: [...station.people, { id: 'one.more', name: '', role: 'cook', shift: { fromMin, toMin } }] } };
+    }
+    case 'equipment':
+      return { ...input, station: { ...station, equipment: more(station, whatIf.likeId) } };
+    case 'fasterWash':
+      return { ...input, station: { ...station, rinseMin: whatIf.rinseMin, fullWashMin: whatIf.fullWashMin } };
+    case 'without':
+      return { ...input, pars: input.pars.map((par) => (par.soupId === whatIf.soupId ? { ...par, parL: 0 } : par)) };
+  }
+}
+
+/** What is worth asking: one more of each thing the plan uses, one more pair of hands, washes in half the time, each soup left out that has not begun. */
+export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
+  const used = new Set(plan.batches.flatMap((batch) => [batch.vesselId, ...batch.steps.map((step) => step.unitId)]).filter((id) => id !== null));
+  const { equipment, rinseMin, fullWashMin } = input.station;
+  // Of vessels the largest in use stands for all: what fits a small one fits it mostly too.
+  const vessels = equipment.flatMap((thing) => (thing.kind === 'vessel' && used.has(thing.id) ? [thing] : [])).sort((left, right) => right.workingMaxL - left.workingMaxL);
+  const blenders = (['jar', 'immersion'] as const).flatMap((kind) => equipment.filter((thing) => thing.kind === kind && used.has(thing.id)).slice(0, 1));
+  const begun = new Set(input.started.map((batch) => batch.soupId));
+  const soups = [...new Set(plan.batches.filter((batch) => batch.serviceId !== null).map((batch) => batch.soupId))].filter((id) => !begun.has(id));
+  return [
+    { kind: 'cook' },
+    ...[...vessels.slice(0, 1), ...blenders].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
+    { kind: 'fasterWash', rinseMin: Math.ceil(rinseMin / 2), fullWashMin: Math.ceil(fullWashMin / 2) },
+    ...soups.map((soupId): WhatIf => ({ kind: 'without', soupId })),
+  ];
+}
+
+/**
+ * What would help a day that is late: each question searched from the plan as it is with the same seed and moves, and never worse than it. Asks one question
+ * at a time, so that a caller can stop in between.
+ */
+export function* curesOf(input: DayInput, plan: DayPlan, options: { readonly seed: number; readonly moves: number }): Generator<Cures, Cures> {
+  const search = (given: DayInput, seed: number): DayPlan => {
+    const planning = startPlanning({ ...given, agreed: null, pins: plan.pins }, seed, plan);
+    planning.run(options.moves);
+    return planning.plan();
+  };
+  const base = search(input, options.seed);
+  const noiseMin = Math.abs(plan.objective.lateMin - Math.min(base.objective.lateMin, search(input, options.seed + 1).objective.lateMin));
+  const { lateMin } = plan.objective;
+  const cures: Cure[] = [];
+  const said = (): Cures => ({ lateMin, noiseMin, cures: [...cures].sort((left, right) => right.gainsMin - left.gainsMin) });
+  for (const whatIf of questionsOf(input, plan)) {
+    const found = search(changed(input, whatIf), options.seed);
+    const gained = Math.min(base.objective.lateMin, lateMin) - found.objective.lateMin;
+    cures.push({
+      whatIf,
+      lateMin: found.objective.lateMin,
+      lateBatches: found.batches.filter((batch) => batch.lateMin > 0).length,
+      gainsMin: gained > noiseMin ? gained : 0,
+    });
+    yield said();
+  }
+  return said();
+}

@@ -1,0 +1,45 @@
+import type { DayPlan } from './dayPlan';
+
+/** What differs between two plans, for whoever has to decide between them. */
+export type PlanChange =
+  | { readonly kind: 'moved'; readonly batchId: string; readonly byMin: number; readonly readyMin: number; readonly lateMin: number; readonly wasLateMin: number }
+  | { readonly kind: 'vessel'; readonly batchId: string; readonly fromId: string; readonly toId: string }
+  | { readonly kind: 'added'; readonly batchId: string }
+  | { readonly kind: 'gone'; readonly batchId: string; readonly name: string };
+
+export interface PlanDifference {
+  readonly changes: readonly PlanChange[];
+  /** Minutes late in all, and of washing: after less before. */
+  readonly lateMin: number;
+  readonly washMin: number;
+  /** Batches that are as they were. */
+  readonly same: number;
+}
+
+/** From one plan to another. Later by its end; the largest moves first. */
+export function planDifference(before: DayPlan, after: DayPlan): PlanDifference {
+  const was = new Map(before.batches.map((batch) => [batch.id, batch]));
+  const is = new Set(after.batches.map((batch) => batch.id));
+  const changes = after.batches.flatMap((batch): PlanChange[] => {
+    const old = was.get(batch.id);
+    if (old === undefined) return [{ kind: 'added', batchId: batch.id }];
+    const byMin = batch.readyMin - old.readyMin;
+    return [
+      ...(old.vesselId !== null && batch.vesselId !== null && old.vesselId !== batch.vesselId
+        ? [{ kind: 'vessel' as const, batchId: batch.id, fromId: old.vesselId, toId: batch.vesselId }]
+        : []),
+      ...(byMin !== 0 || batch.lateMin !== old.lateMin
+        ? [{ kind: 'moved' as const, batchId: batch.id, byMin, readyMin: batch.readyMin, lateMin: batch.lateMin, wasLateMin: old.lateMin }]
+        : []),
+    ];
+  });
+  const gone = before.batches.filter((batch) => !is.has(batch.id)).map((batch): PlanChange => ({ kind: 'gone', batchId: batch.id, name: batch.name }));
+  const size = (change: PlanChange): number => (change.kind === 'moved' ? Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin) : 500);
+  const touched = new Set(changes.map((change) => change.batchId));
+  return {
+    changes: [...changes, ...gone].sort((left, right) => size(right) - size(left)),
+    lateMin: after.objective.lateMin - before.objective.lateMin,
+    washMin: after.objective.changeoverMin - before.objective.changeoverMin,
+    same: after.batches.filter((batch) => !touched.has(batch.id)).length,
+  };
+}
