@@ -1,4 +1,4 @@
-import { allergensOf, stepDurationMin, stepRangeMin } from '../soup/index';
+import { allergensOf, componentDemand, stepDurationMin, stepRangeMin } from '../soup/index';
 import type { Jar, Soup, Step } from '../soup/index';
 import { vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
@@ -125,7 +125,8 @@ interface Basis {
   readonly input: DayInput;
   readonly pins: readonly Pin[];
   readonly allergensOf: (soup: Soup) => readonly string[];
-  readonly batchesBySoup: ReadonlyMap<string, readonly WantedBatch[]>;
+  /** Batches of a component that a batch takes from, by its id and the component's. */
+  readonly drawn: ReadonlyMap<string, readonly string[]>;
 }
 
 function classOf(allergens: readonly string[]): string {
@@ -146,7 +147,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
       modes,
       afterJobs: soup.ingredients
         .filter((line) => line.componentId !== null && line.stepId === step.id)
-        .flatMap((line) => (basis.batchesBySoup.get(line.componentId ?? '') ?? []).map((component) => component.id)),
+        .flatMap((line) => basis.drawn.get(`${batch.id} ${line.componentId ?? ''}`) ?? []),
       fixed: happened(started, step, modes[0]?.durationMin ?? 1, input.nowMin) ?? (pin === undefined ? null : { kind: 'pinned', startMin: pin.startMin }),
     };
   });
@@ -166,14 +167,51 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
   };
 }
 
+/**
+ * Which batches of a component each batch takes from: what is on hand first, then its batches in their order, whoever is wanted first first. A soup of the
+ * evening does not wait for its stock before midday, nor the midday soup for the stock of the evening.
+ */
+function drawnFrom(input: DayInput, wanted: readonly WantedBatch[], soupById: ReadonlyMap<string, Soup>): ReadonlyMap<string, readonly string[]> {
+  const dueOf = ({ serviceId }: WantedBatch): number => input.station.services.find((service) => service.id === serviceId)?.startMin ?? 0;
+  const inTurn = [...wanted].sort((left, right) => dueOf(left) - dueOf(right) || left.ordinal - right.ordinal || left.id.localeCompare(right.id));
+  const drawn = new Map<string, readonly string[]>();
+  for (const componentId of new Set(wanted.flatMap((batch) => batch.soup.ingredients.flatMap((line) => line.componentId ?? [])))) {
+    const made = wanted.filter((batch) => batch.soup.id === componentId).sort((left, right) => left.ordinal - right.ordinal);
+    const asked = inTurn.map((batch) => {
+      const own = componentDemand([{ soupId: batch.soup.id, volumeL: batch.volumeL, begunSteps: [] }], new Map([...soupById, [batch.soup.id, batch.soup]])).find(
+        (demand) => demand.componentId === componentId,
+      );
+      return { batch, volumeL: own?.from.filter((one) => one.soupId === batch.soup.id).reduce((sum, one) => sum + one.volumeL, 0) ?? 0 };
+    });
+    const total = asked.reduce((sum, one) => sum + one.volumeL, 0);
+    const madeL = made.reduce((sum, batch) => sum + batch.volumeL, 0);
+    // What the batches do not cover is there already.
+    let takenL = Math.min(0, madeL - total);
+    for (const { batch, volumeL } of asked) {
+      if (volumeL <= 0) continue;
+      const [fromL, toL] = [takenL, takenL + volumeL];
+      takenL = toL;
+      let endL = 0;
+      const from = made.filter((one) => {
+        const startL = endL;
+        endL += one.volumeL;
+        return startL < toL - 1e-9 && endL > fromL + 1e-9;
+      });
+      drawn.set(
+        `${batch.id} ${componentId}`,
+        from.map((one) => one.id),
+      );
+    }
+  }
+  return drawn;
+}
+
 /** Two days' minutes: what does not fit today is shown as late, not lost. */
 const HORIZON_MIN = 2 * 24 * 60;
 
 /** The wanted batches of a day on its station, as a sequencing problem. `pins` are those that are to be kept. */
 export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins: readonly Pin[] = input.pins ?? []): Problem {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
-  const batchesBySoup = new Map<string, WantedBatch[]>();
-  for (const batch of wanted) batchesBySoup.set(batch.soup.id, [...(batchesBySoup.get(batch.soup.id) ?? []), batch]);
   const holds = (soup: Soup): readonly string[] => allergensOf(soup, soupById).contains;
   const classes = new Map(wanted.map((batch) => [classOf(holds(batch.soup)), holds(batch.soup)]));
   return {
@@ -181,7 +219,7 @@ export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins
     resources: resourcesOf(input.station, input.nowMin),
     units: unitsOf(input.station),
     changeovers: [washOf(input.station, classes)],
-    jobs: wanted.map((batch) => jobOf(batch, { input, pins, allergensOf: holds, batchesBySoup })),
+    jobs: wanted.map((batch) => jobOf(batch, { input, pins, allergensOf: holds, drawn: drawnFrom(input, wanted, soupById) })),
     lines: [],
     weights: KITCHEN_WEIGHTS,
   };

@@ -58,7 +58,8 @@ function numberedByTime(wanted: readonly WantedBatch[], sequence: Sequence, pins
   const startOf = (job: PlacedJob): number => job.steps[0]?.startMin ?? 0;
   const alike = new Map<string, WantedBatch[]>();
   for (const batch of wanted) {
-    if (batch.started !== null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
+    // What others take from is not alike: each has its own takers.
+    if (batch.started !== null || batch.serviceId === null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
     const key = `${batch.soup.id} ${String(batch.serviceId)} ${String(batch.volumeL)}`;
     alike.set(key, [...(alike.get(key) ?? []), batch]);
   }

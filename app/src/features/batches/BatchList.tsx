@@ -2,6 +2,7 @@ import { words } from '@broth/contract';
 import { allergensOf, jarFills, jarOf } from '@broth/core';
 import type { DayPlan, PlannedBatch } from '@broth/core';
 import { useRouter } from 'expo-router';
+import { memo } from 'react';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
 import { Action } from '../../ui/Action';
@@ -74,7 +75,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
 }
 
 /** The day's batches: soups by service, then what they share. */
-export function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; readonly plan: DayPlan; readonly columns?: number }) {
+export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; readonly plan: DayPlan; readonly columns?: number }) {
   const byService = day.book.station.services.map((service) => ({
     id: service.id,
     title: `${service.name}, ${words.clock(service.startMin)}`,
@@ -122,4 +123,4 @@ export function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; r
       {groups.length === 0 ? <Strong>Nothing to cook: what is on hand covers every par.</Strong> : null}
     </View>
   );
-}
+});

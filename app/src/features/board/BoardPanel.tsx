@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { useState } from 'react';
+import { useCallback, useDeferredValue, useRef, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';
@@ -45,9 +45,17 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
   const unplaced = plan.findings.filter((found) => found.code === 'plan.unplaced').length;
   const trouble = plan.findings.filter((found) => TROUBLE.includes(found.code));
   const batch = plan.batches.find((one) => one.id === selected);
-  const select = (id: string): void => {
-    setSelected(id === selected ? null : id);
-  };
+  const select = useCallback((id: string): void => {
+    setSelected((was) => (id === was ? null : id));
+  }, []);
+  // The picture is much: it is drawn in pieces behind the words, so that the page answers meanwhile.
+  const drawnPlan = useDeferredValue(plan);
+  const drawnSelected = useDeferredValue(selected);
+  const latest = useRef(moves);
+  latest.current = moves;
+  const move = useCallback((batchId: string, byMin: number, vesselId: string | null) => {
+    latest.current.move(batchId, byMin, vesselId);
+  }, []);
   if (plan.batches.length === 0) return <Body>Nothing to cook. Set a par first.</Body>;
   return (
     <View style={{ gap: 12 }}>
@@ -76,7 +84,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
       ) : null}
       {late + unplaced > 0 ? <WhatWouldHelp day={day} plan={plan} nowMin={nowMin} /> : null}
       <Sheet style={{ paddingHorizontal: down ? 6 : 14 }}>
-        <RibbonBoard day={day} plan={plan} nowMin={nowMin} selected={selected} onSelect={select} onMove={moves.move} down={down} />
+        <RibbonBoard day={day} plan={drawnPlan} nowMin={Math.floor(nowMin)} selected={drawnSelected} onSelect={select} onMove={move} down={down} />
         <Note>
           Breadth = litres. Beads = fills of the jar. Dashed = it stands and waits, or the kettle is held. Hatched = rinse; close hatching = full wash. A peg = put there by hand.
           Tap a ribbon, then drag it.

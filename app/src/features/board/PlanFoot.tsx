@@ -1,5 +1,4 @@
 import { words } from '@broth/contract';
-import type { DayPlan } from '@broth/core';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';

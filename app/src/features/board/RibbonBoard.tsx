@@ -1,7 +1,7 @@
 import { words } from '@broth/contract';
 import { UNITS_PER_PERSON, vesselsFor } from '@broth/core';
 import type { DayPlan, Station } from '@broth/core';
-import { useMemo, useState } from 'react';
+import { memo, useMemo, useState } from 'react';
 import { ScrollView, View } from 'react-native';
 import Svg, { G, Line, Path, Rect, Text as SvgText } from 'react-native-svg';
 import type { OpenDay } from '../../state/useDay';
@@ -73,29 +73,41 @@ function hatch({ x, y, width, height }: { x: number; y: number; width: number; h
   return strokes.join('');
 }
 
-function Ribbon({
-  stretch,
-  frame,
-  tone,
-  dim,
-  ground,
-}: {
-  readonly stretch: Stretch;
+const NONE: readonly Stretch[] = [];
+
+interface RibbonsProps {
+  readonly batchId: string;
+  readonly stretches: readonly Stretch[];
   readonly frame: Frame;
   readonly tone: string;
-  readonly dim: boolean;
   readonly ground: string;
-}) {
+  readonly onSelect: (batchId: string) => void;
+}
+
+/** One batch's stretches. Drawn again only when something of it has changed: picking another batch dims it from outside. */
+const Ribbons = memo(function Ribbons({ batchId, stretches, frame, tone, ground, onSelect }: RibbonsProps) {
+  return stretches.map((stretch) => (
+    <G
+      key={`${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
+      onPress={() => {
+        onSelect(batchId);
+      }}
+    >
+      <Ribbon stretch={stretch} frame={frame} tone={tone} ground={ground} />
+    </G>
+  ));
+});
+
+function Ribbon({ stretch, frame, tone, ground }: { readonly stretch: Stretch; readonly frame: Frame; readonly tone: string; readonly ground: string }) {
   const box = frame.rect(stretch.startMin, stretch.endMin, stretch.from, stretch.breadth);
   const edge = edgeOf(tone);
-  const opacity = dim ? 0.35 : 1;
-  if (stretch.kind === 'wait') return <Rect {...box} fill="none" stroke={edge} strokeWidth={1.8} strokeDasharray="5 4" opacity={opacity} />;
-  if (stretch.kind === 'away') return <Rect {...box} fill={mix(tone, ground, 0.72)} stroke={edge} strokeWidth={1} strokeDasharray="2 3" opacity={opacity} />;
+  if (stretch.kind === 'wait') return <Rect {...box} fill="none" stroke={edge} strokeWidth={1.8} strokeDasharray="5 4" />;
+  if (stretch.kind === 'away') return <Rect {...box} fill={mix(tone, ground, 0.72)} stroke={edge} strokeWidth={1} strokeDasharray="2 3" />;
   if (stretch.fills !== null) {
     const every = (stretch.endMin - stretch.startMin) / stretch.fills;
     const beads = Array.from({ length: stretch.fills }, (_, index) => stretch.startMin + index * every);
     return (
-      <G opacity={opacity}>
+      <G>
         {beads.map((minute) => {
           const bead = frame.rect(minute + every * 0.08, minute + every * 0.92, stretch.from, stretch.breadth);
           return <Rect key={minute} {...bead} rx={Math.min(bead.width, bead.height) / 2} fill={tone} stroke={edge} strokeWidth={0.8} />;
@@ -109,7 +121,7 @@ function Ribbon({
   const middle = { x: box.x + (box.width - glyph) / 2, y: box.y + box.height - glyph - 2 };
   const at = stretch.breadth > 40 ? last : middle;
   return (
-    <G opacity={opacity}>
+    <G>
       <Rect {...box} fill={stretch.begun ? mix(tone, '#1B2133', 0.18) : tone} stroke={edge} strokeWidth={1.2} rx={2} />
       {fits && stretch.phase !== null ? (
         <G transform={`translate(${String(at.x)} ${String(at.y)}) scale(${String(glyph / 24)})`}>
@@ -147,18 +159,23 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
 }
 
 /** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
-export function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down }: Props) {
+export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down }: Props) {
   const palette = usePalette();
   const geometry = useMemo(
     () => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON),
     [plan, day.book.station, day.soupById, down],
   );
   const [roomPx, setRoomPx] = useState(900);
-  const frame = frameOf(geometry, down, roomPx);
+  const frame = useMemo(() => frameOf(geometry, down, roomPx), [geometry, down, roomPx]);
   const tone = (batchId: string): string => {
     const batch = plan.batches.find((one) => one.id === batchId);
     return day.soupById.get(batch?.soupId ?? '')?.toneHex ?? '#888888';
   };
+  const stretchesOf = useMemo(() => {
+    const found = new Map<string, Stretch[]>();
+    for (const stretch of geometry.stretches) found.set(stretch.batchId, [...(found.get(stretch.batchId) ?? []), stretch]);
+    return found;
+  }, [geometry]);
   const hours = Array.from({ length: Math.floor((geometry.toMin - geometry.fromMin) / 30) + 1 }, (_, index) => geometry.fromMin + index * 30);
   const handsAt = geometry.breadth + 16;
   const nowShown = nowMin >= geometry.fromMin && nowMin <= geometry.toMin;
@@ -219,14 +236,9 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, dow
           const box = frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth);
           return <Path key={`${wash.laneId} ${String(wash.startMin)}`} d={hatch(box, wash.kind === 'full' ? 5 : 9)} stroke={palette.muted} strokeWidth={1.6} fill="none" />;
         })}
-        {geometry.stretches.map((stretch) => (
-          <G
-            key={`${stretch.batchId} ${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
-            onPress={() => {
-              onSelect(stretch.batchId);
-            }}
-          >
-            <Ribbon stretch={stretch} frame={frame} tone={tone(stretch.batchId)} dim={selected !== null && selected !== stretch.batchId} ground={palette.sheet} />
+        {plan.batches.map((batch) => (
+          <G key={batch.id} opacity={selected !== null && selected !== batch.id ? 0.35 : 1}>
+            <Ribbons batchId={batch.id} stretches={stretchesOf.get(batch.id) ?? NONE} frame={frame} tone={tone(batch.id)} ground={palette.sheet} onSelect={onSelect} />
           </G>
         ))}
         {geometry.labels.map((label) => {
@@ -372,7 +384,7 @@ export function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, dow
       </ScrollView>
     </View>
   );
-}
+});
 
 const SHORT: Readonly<Record<string, string>> = { immersion: 'Stick', jar: 'Jar' };
 const DETAIL: Readonly<Record<string, string>> = { hands: 'taken', immersion: 'blender', jar: 'blender' };

@@ -1,3 +1,4 @@
+import { useDeferredValue } from 'react';
 import type { ReactNode } from 'react';
 import { ScrollView, View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
@@ -32,6 +33,7 @@ function Column({ title, share, children }: { readonly title: string; readonly s
 export function DeskScreen({ day, shown, foot, children }: Props) {
   const now = useNow(15_000);
   const moves = useMoves(day, shown?.plan ?? null);
+  const drawn = useDeferredValue(shown?.plan ?? null);
   return (
     <Screen title="Planning desk" foot={shown === null || shown.kind === 'accepted' ? foot : <PlanFoot day={day} shown={shown} moves={moves} />} scroll={false}>
       <View style={{ flex: 1, flexDirection: 'row', gap: 16, paddingHorizontal: 20 }}>
@@ -39,7 +41,7 @@ export function DeskScreen({ day, shown, foot, children }: Props) {
           {children}
         </Column>
         <Column title="Batches" share={4}>
-          {shown === null ? <Waiting /> : <BatchList day={day} plan={shown.plan} />}
+          {shown === null ? <Waiting /> : <BatchList day={day} plan={drawn ?? shown.plan} />}
         </Column>
         <Column title="Board" share={6}>
           {shown === null ? <Waiting /> : <BoardPanel day={day} shown={shown} nowMin={day.minuteOf(now)} moves={moves} down />}

@@ -21,6 +21,7 @@ export class Lists {
   private readonly compiled: Compiled;
   private readonly table: Timetable;
   private readonly root: Saved;
+  private readonly spare: Saved;
   private readonly random: Random;
   readonly items: readonly Item[];
   private readonly pushes: boolean;
@@ -40,6 +41,7 @@ export class Lists {
     this.table = table;
     this.compiled = table.compiled;
     this.root = root;
+    this.spare = table.save();
     this.random = random;
     this.pushes = this.compiled.jobs.some((job) => job.job.readyByMin !== null);
     const divide = (whole: (job: number) => boolean): Item[] => {
@@ -109,6 +111,7 @@ export class Lists {
    */
   neighbour(): number[] {
     const order = this.order.slice();
+    if (order.length < 2) return order;
     const at = (item: number): number => order.indexOf(item);
     if (this.random() < CRITICAL) {
       this.critical ??= this.criticalPairs();
@@ -191,14 +194,34 @@ export class Lists {
   decode(order: readonly number[]): number {
     const { table } = this;
     table.restore(this.root);
-    const state = new Uint8Array(this.items.length);
+    const { items } = this;
+    const seen = new Uint8Array(items.length);
+    const failed = new Uint8Array(this.compiled.jobs.length);
+    const laid: number[] = [];
     const place = (index: number): boolean => {
-      if (state[index] !== 0) return true;
-      state[index] = 1;
-      return this.items[index]!.before.every(place) && this.placeSoon(this.items[index]!);
+      if (seen[index] !== 0) return true;
+      seen[index] = 1;
+      const item = items[index]!;
+      if (!item.before.every(place)) return false;
+      if (failed[item.job] === 0 && this.placeSoon(item)) {
+        laid.push(index);
+        return true;
+      }
+      if (failed[item.job] !== 0) return true;
+      failed[item.job] = 1;
+      // What finds no place at all takes its other parts with it; the rest of the day is laid out without it.
+      return (
+        laid.filter((other) => items[other]!.job === item.job).every((other) => table.withdrawPart(item.job, table.variantOf[item.job]!, items[other]!.block)) &&
+        this.forget(item.job)
+      );
     };
     if (!order.every(place)) return Number.POSITIVE_INFINITY;
-    this.items.forEach((item, index) => {
+    items.forEach((item, index) => {
+      if (failed[item.job] !== 0) {
+        this.decodedStart[index] = 0;
+        this.decodedEnd[index] = 0;
+        return;
+      }
       const { offset, variants } = this.compiled.jobs[item.job]!;
       const variant = variants[table.variantOf[item.job]!]!;
       let start = Number.POSITIVE_INFINITY;
@@ -215,6 +238,11 @@ export class Lists {
     return this.pushes ? this.push(cost) : cost;
   }
 
+  private forget(job: number): true {
+    this.table.variantOf[job] = -1;
+    return true;
+  }
+
   private placeSoon(item: Item): boolean {
     const { table } = this;
     const job = this.compiled.jobs[item.job]!;
@@ -222,11 +250,13 @@ export class Lists {
     if (job.variants.length === 1) return table.placePartSoon(item.job, 0, item.block);
     let best = -1;
     let bestEnd = Number.POSITIVE_INFINITY;
+    const before = table.save(this.spare);
     for (let variant = 0; variant < job.variants.length; variant += 1) {
       if (!table.placePartSoon(item.job, variant, item.block)) continue;
       const end = table.end[item.job]! + this.random() * 0.5;
       if (end < bestEnd) [best, bestEnd] = [variant, end];
-      table.withdrawPart(item.job, variant, item.block);
+      // Taking it out again may wash elsewhere, or find no hands to.
+      table.restore(before);
     }
     return best >= 0 && table.placePartSoon(item.job, best, item.block);
   }
@@ -236,7 +266,7 @@ export class Lists {
     const { table, compiled } = this;
     const saved = table.save();
     const start = (item: Item): number => saved.start[compiled.jobs[item.job]!.offset + item.block.at(-1)!]!;
-    const order = [...this.parts].sort((left, right) => start(right) - start(left));
+    const order = this.parts.filter((item) => saved.end[item.job]! >= 0).sort((left, right) => start(right) - start(left));
     table.restore(this.root);
     for (const item of order) {
       const { readyByMin } = compiled.jobs[item.job]!.job;

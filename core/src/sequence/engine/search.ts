@@ -104,6 +104,8 @@ export class Search {
     this.starts = this.beginnings();
     this.listRise = Math.log(this.warmth());
     this.ruinRise = this.listRise;
+    // A first plan that leaves something out is not shown before the other ways to begin have been tried.
+    if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
   }
 
@@ -403,6 +405,7 @@ export class Search {
     this.moves += 1;
     if (beginning !== undefined) {
       this.tryOrder(this.lists.sortedBy(beginning));
+      if (this.moves === this.starts.length) this.backToBest();
       return;
     }
     if (this.byList) this.listMove();
@@ -417,6 +420,11 @@ export class Search {
     if (!this.accepts(lists.cost, cost)) return;
     lists.accept(order, cost);
     this.keepIfBest(cost);
+  }
+
+  private backToBest(): void {
+    this.table.restore(this.best);
+    this.cost = this.bestCost;
   }
 
   private tryOrder(order: number[]): void {
@@ -442,8 +450,7 @@ export class Search {
       if (this.byList) this.cycleLength = Math.min(this.cycleLength * 2, LONGEST_CYCLE);
     }
     this.cycleFrom = this.bestCost;
-    this.table.restore(this.best);
-    this.cost = this.bestCost;
+    this.backToBest();
     if (this.byList) {
       this.lists.adopt();
       this.lists.accept(this.lists.order, this.lists.decode(this.lists.order));
@@ -489,8 +496,7 @@ export class Search {
   /** The best plan so far. */
   sequence(): Sequence {
     const { table, compiled } = this;
-    table.restore(this.best);
-    this.cost = this.bestCost;
+    this.backToBest();
     const { problem } = compiled;
     const placed = compiled.jobs.filter((job) => table.isPlaced(job.index));
     const jobs = placed.map((job): PlacedJob => {
@@ -515,7 +521,7 @@ export class Search {
       list
         .slice(1)
         .flatMap((hold, at): PlacedChangeover[] =>
-          hold.washTo > hold.washFrom
+          hold.washTo > hold.washFrom && table.isPlaced(hold.job) && table.isPlaced(list[at]!.job)
             ? [{ unitId: problem.units[unit]!.id, fromJobId: problem.jobs[list[at]!.job]!.id, toJobId: problem.jobs[hold.job]!.id, startMin: hold.washFrom, endMin: hold.washTo }]
             : [],
         ),

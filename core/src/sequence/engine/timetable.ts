@@ -268,7 +268,8 @@ export class Timetable {
       this.holds[unit] = [...list.slice(0, at), hold, ...list.slice(at)];
       return true;
     }
-    if (after !== undefined) this.book(washUses, after.washFrom, after.washTo, -1);
+    // Hands of what has happened were never asked for.
+    if (after !== undefined && !happened) this.book(washUses, after.washFrom, after.washTo, -1);
     let washFrom = hold.from;
     let washTo = hold.from;
     if (before !== undefined) {
@@ -753,11 +754,11 @@ export class Timetable {
     return this.placeBlock(job, variant, block, lower) && this.settle(job, variantIndex);
   }
 
-  /** Takes back a part that was the last thing placed. */
-  withdrawPart(index: number, variantIndex: number, block: readonly number[]): void {
+  /** Takes back a part. False when a wash finds no hands then: put the saved state back. */
+  withdrawPart(index: number, variantIndex: number, block: readonly number[]): boolean {
     const job = this.compiled.jobs[index]!;
-    this.withdraw(job, job.variants[variantIndex]!, block);
     this.end[index] = NEVER;
+    return this.withdraw(job, job.variants[variantIndex]!, block);
   }
 
   private settle(job: CompiledJob, variantIndex: number): true {
