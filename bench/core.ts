@@ -1,4 +1,5 @@
-import { addMinutes, batchSheet, componentDemand, foldDay, makeLine, makeSoup, makeStep, orderList, planDay, prepList } from '@broth/core';
+import { addMinutes, batchSheet, componentDemand, foldDay, makeLine, makeSoup, makeStep, orderList, prepList } from '@broth/core';
+import { planDay } from '@broth/core/planner';
 import type { DayEvent, Ingredient, Soup } from '@broth/core';
 import { demo } from '@broth/demo';
 

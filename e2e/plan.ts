@@ -1,4 +1,4 @@
-import { planDay } from '@broth/core';
+import { planDay } from '@broth/core/planner';
 import type { DayPlan } from '@broth/core';
 import { demo } from '@broth/demo';
 import { DAY } from './stand';

@@ -13,7 +13,7 @@ function run(args: readonly string[], text: string): { code: number; out: string
     if (name === 'missing.json') throw new Error('ENOENT: no such file');
     return text;
   };
-  const code = broth(args, { read, print: (said) => out.push(said), complain: (said) => err.push(said) });
+  const code = broth(args, { read, print: (said) => out.push(said), complain: (said) => err.push(said), workedS: () => 0 });
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
 const lentil = file(soupById.get('lentil')!);

@@ -4,21 +4,19 @@ import type { SoupDocument } from '@broth/contract';
 import { batchSheet, checkSoup, componentDemand, componentLoop, litresFor, variantOf } from '@broth/core';
 import type { BatchSheet, Soup, Target } from '@broth/core';
 import { HANDBOOK } from '@broth/core/handbook';
-
-/** What the commands are given of the outside. */
-export interface Outside {
-  /** Reads a file; `-` is what is piped in. */
-  readonly read: (file: string) => string;
-  readonly print: (text: string) => void;
-  readonly complain: (text: string) => void;
-}
+import type { Outside } from './outside';
+import { checkPlan, plan } from './sequence';
 
 const HELP = `broth scale FILE --litres 26 | --portions 60 | --kettle 25 [--power 12] [--variant ID] [--json]
     every amount, time and range of a soup for so many litres, bowls, or a full kettle; and what it asks of its components
 broth check FILE
     what is wrong or doubtful with a soup; exit 1 when it cannot be made or served as it is
+broth plan PROBLEM [--seconds 5] [--seed 1] [--moves N]
+    the best sequence found in so long, or in so many moves, with its cost in parts and the bound no plan is below
+broth check PROBLEM PLAN
+    whether a plan keeps every rule of its problem, worked out apart from the planner; exit 1 when it does not
 
-FILE is a soup in the format broth-soup/1 (docs/formats.md); - reads what is piped in.`;
+FILE is a soup in the format broth-soup/1, PROBLEM broth-problem/1, PLAN broth-sequence/1 (docs/formats.md); - reads what is piped in.`;
 
 type Opened = { readonly kind: 'document'; readonly document: SoupDocument } | { readonly kind: 'trouble'; readonly says: string };
 
@@ -150,6 +148,9 @@ export function broth(args: readonly string[], outside: Outside): number {
         power: { type: 'string' },
         variant: { type: 'string' },
         json: { type: 'boolean' },
+        seconds: { type: 'string' },
+        seed: { type: 'string' },
+        moves: { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -157,11 +158,13 @@ export function broth(args: readonly string[], outside: Outside): number {
     outside.complain(`${error instanceof Error ? error.message : String(error)}\n\n${HELP}`);
     return 2;
   }
-  const [command, file] = parsed.positionals;
+  const [command, file, second] = parsed.positionals;
   if (parsed.values.help === true) {
     outside.print(HELP);
     return 0;
   }
+  if (command === 'plan' && file !== undefined) return plan(file, parsed.values, outside);
+  if (command === 'check' && file !== undefined && second !== undefined) return checkPlan(file, second, outside);
   if ((command !== 'scale' && command !== 'check') || file === undefined) {
     outside.complain(HELP);
     return 2;

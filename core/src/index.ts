@@ -6,7 +6,15 @@ export * from './prep/index';
 export * from './lot/index';
 export * from './par/index';
 export * from './batch/index';
-export * from './sequence/index';
-export * from './plan/index';
+// What a page needs of a plan to show it. Making one is much more: that is behind `core/planner`, for the worker and the server.
+export type * from './sequence/index';
+export { seeded } from './sequence/random';
+export type * from './plan/index';
+export * from './plan/dayPlan';
+export * from './plan/hands';
+export * from './plan/nameHands';
+export * from './plan/carryOver';
+export * from './plan/pins';
+export * from './plan/difference';
 export * from './safety/index';
 export * from './day/index';

@@ -1,2 +1,2 @@
-export { curesOf, startPlanning, storyOf } from './plan/index';
-export type { Cures, DayInput, DayPlan, PlanStory } from './plan/index';
+export * from './sequence/index';
+export * from './plan/index';

@@ -1,4 +1,5 @@
-import { PHASES, SOUP_KG_PER_L, allergensOf, checkDayPlan, checkSoup, planDay, saltShareOf, variantOf } from '@broth/core';
+import { PHASES, SOUP_KG_PER_L, allergensOf, checkSoup, saltShareOf, variantOf } from '@broth/core';
+import { checkDayPlan, planDay } from '@broth/core/planner';
 import { demo } from './index';
 
 const book = new Map(demo.soups.map((soup) => [soup.id, soup]));

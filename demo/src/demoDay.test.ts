@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { addMinutes, checkDayPlan, foldDay, planDay, startedBatches } from '@broth/core';
+import { addMinutes, foldDay, startedBatches } from '@broth/core';
+import { checkDayPlan, planDay } from '@broth/core/planner';
 import type { DayEvent, DayInput, DayPlan, PlannedBatch } from '@broth/core';
 import { demo } from './index';
 

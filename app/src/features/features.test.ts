@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
-import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, planDay, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, usFdaFoodCode2022 } from '@broth/core';
+import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
 import { hasSlipped } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';

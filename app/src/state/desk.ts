@@ -1,7 +1,7 @@
 import type { Cures, DayPlan, Pin, PlanStory } from '@broth/core';
 import { create } from 'zustand';
 
-export interface Draft {
+interface Draft {
   readonly plan: DayPlan;
   readonly nowMin: number;
   /** Whether it has been searched for as long as it will be. */

@@ -22,7 +22,7 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     started: startedBatches(state, view.midnight),
     dateMarkLastDay: book.pack.dateMark.lastDay,
     pins,
-    agreed: base ?? ((view.plan?.plan ?? null)),
+    agreed: base ?? view.plan?.plan ?? null,
   };
 }
 

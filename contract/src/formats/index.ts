@@ -1,3 +1,4 @@
 export * from './ingredientLine';
 export * from './card';
 export * from './recipeJsonLd';
+export * from './problem';

@@ -4,7 +4,7 @@ import type { Need, Par } from '../par/index';
 import type { Lot } from '../lot/index';
 import type { ComponentDemand, Soup } from '../soup/index';
 import type { Station } from '../batch/index';
-import type { Objective, PlacedStep, ResourceUse } from '../sequence/index';
+import type { Blocker, Objective, PlacedStep, ResourceUse } from '../sequence/index';
 
 /** A batch somebody has begun: its vessel, litres and the times its steps really had. Minutes after the day's local midnight. */
 export interface StartedBatch {
@@ -110,3 +110,26 @@ export interface DayPlan {
   readonly pins: readonly Pin[];
   readonly objective: Objective;
 }
+
+/** What a plan knows of one batch beyond its times. */
+export interface BatchStory {
+  readonly batchId: string;
+  /** Minutes its next step may begin later and nothing is late that is not so already. */
+  readonly slackMin: number;
+  /** What keeps it from being ready sooner, the nearest to its end first. */
+  readonly binding: readonly Blocker[];
+  /** Chance to be ready in time, 0 to 1, by the spread of its times and of all before it; null without a ready-by. */
+  readonly chance: number | null;
+}
+
+export interface PlanStory {
+  readonly batches: readonly BatchStory[];
+  /** Chance that everything is ready in time on the same day. */
+  readonly chanceOfAll: number;
+  /** Minutes late in all, and what no plan can be below. */
+  readonly lateMin: number;
+  readonly leastLateMin: number;
+}
+
+/** Slack is not counted further. */
+export const MOST_SLACK_MIN = 120;

@@ -6,10 +6,8 @@ import { KITCHEN_WEIGHTS } from '../sequence/index';
 import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
 import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
+import { HANDS_ID, UNITS_PER_PERSON } from './hands';
 
-/** Hands are shared out in quarters of a cook: chopping takes three, a hot transfer or a wash all four, a stir now and then one. Common practice. */
-export const HANDS_ID = 'hands';
-export const UNITS_PER_PERSON = 4;
 const OVEN_ID = 'oven';
 const WASH_ID = 'wash';
 const TRAY_L = 4;
@@ -174,15 +172,21 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
 function drawnFrom(input: DayInput, wanted: readonly WantedBatch[], soupById: ReadonlyMap<string, Soup>): ReadonlyMap<string, readonly string[]> {
   const dueOf = ({ serviceId }: WantedBatch): number => input.station.services.find((service) => service.id === serviceId)?.startMin ?? 0;
   const inTurn = [...wanted].sort((left, right) => dueOf(left) - dueOf(right) || left.ordinal - right.ordinal || left.id.localeCompare(right.id));
+  const demands = inTurn.map(
+    ({ soup, volumeL }) =>
+      new Map(
+        soup.ingredients.every((line) => line.componentId === null)
+          ? []
+          : componentDemand([{ soupId: soup.id, volumeL, begunSteps: [] }], soupById.get(soup.id) === soup ? soupById : new Map([...soupById, [soup.id, soup]])).map((demand) => [
+              demand.componentId,
+              demand.from.reduce((sum, one) => sum + (one.soupId === soup.id ? one.volumeL : 0), 0),
+            ]),
+      ),
+  );
   const drawn = new Map<string, readonly string[]>();
   for (const componentId of new Set(wanted.flatMap((batch) => batch.soup.ingredients.flatMap((line) => line.componentId ?? [])))) {
     const made = wanted.filter((batch) => batch.soup.id === componentId).sort((left, right) => left.ordinal - right.ordinal);
-    const asked = inTurn.map((batch) => {
-      const own = componentDemand([{ soupId: batch.soup.id, volumeL: batch.volumeL, begunSteps: [] }], new Map([...soupById, [batch.soup.id, batch.soup]])).find(
-        (demand) => demand.componentId === componentId,
-      );
-      return { batch, volumeL: own?.from.filter((one) => one.soupId === batch.soup.id).reduce((sum, one) => sum + one.volumeL, 0) ?? 0 };
-    });
+    const asked = inTurn.map((batch, index) => ({ batch, volumeL: demands[index]?.get(componentId) ?? 0 }));
     const total = asked.reduce((sum, one) => sum + one.volumeL, 0);
     const madeL = made.reduce((sum, batch) => sum + batch.volumeL, 0);
     // What the batches do not cover is there already.
@@ -212,7 +216,12 @@ const HORIZON_MIN = 2 * 24 * 60;
 /** The wanted batches of a day on its station, as a sequencing problem. `pins` are those that are to be kept. */
 export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins: readonly Pin[] = input.pins ?? []): Problem {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
-  const holds = (soup: Soup): readonly string[] => allergensOf(soup, soupById).contains;
+  const known = new Map<Soup, readonly string[]>();
+  const holds = (soup: Soup): readonly string[] => {
+    const found = known.get(soup) ?? allergensOf(soup, soupById).contains;
+    known.set(soup, found);
+    return found;
+  };
   const classes = new Map(wanted.map((batch) => [classOf(holds(batch.soup)), holds(batch.soup)]));
   return {
     horizonMin: HORIZON_MIN,

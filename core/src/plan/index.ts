@@ -5,6 +5,6 @@ export * from './story';
 export * from './difference';
 export * from './cures';
 export * from './checkDayPlan';
-export { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
+export * from './hands';
 export * from './carryOver';
 export * from './nameHands';

@@ -1,6 +1,6 @@
 import type { Person } from '../batch/index';
 import type { DayPlan } from './dayPlan';
-import { HANDS_ID, UNITS_PER_PERSON } from './dayProblem';
+import { HANDS_ID, UNITS_PER_PERSON } from './hands';
 
 /** A step of the plan with whoever has hands for it. */
 export interface NamedStep {

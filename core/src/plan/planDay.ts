@@ -1,7 +1,7 @@
 import type { Allergen } from '../food/index';
 import { allergensOf } from '../soup/index';
-import { Explained, solve, startSolving, stepWindows } from '../sequence/index';
-import type { Job, PlacedJob, Problem, Sequence, SolveOptions, Solving } from '../sequence/index';
+import { Explained, startSolving, stepWindows } from '../sequence/index';
+import type { Job, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
 import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';
@@ -60,7 +60,7 @@ function numberedByTime(wanted: readonly WantedBatch[], sequence: Sequence, pins
   for (const batch of wanted) {
     // What others take from is not alike: each has its own takers.
     if (batch.started !== null || batch.serviceId === null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
-    const key = `${batch.soup.id} ${String(batch.serviceId)} ${String(batch.volumeL)}`;
+    const key = `${batch.soup.id} ${batch.serviceId} ${String(batch.volumeL)}`;
     alike.set(key, [...(alike.get(key) ?? []), batch]);
   }
   const nameOf = new Map<string, string>();
@@ -109,6 +109,15 @@ function basisOf(input: DayInput): Basis {
   return { input, batches, problem: dayProblem(input, batches.wanted, pins), pins, dropped };
 }
 
+/** A pin for which the station has no room at all (nobody there, the kettle taken by what is under way) is let go rather than the batch. */
+function withoutRoom(basis: Basis, unplaced: readonly string[]): Basis | null {
+  const lost = basis.pins.filter((pin) => unplaced.includes(pin.batchId));
+  if (lost.length === 0) return null;
+  const pins = basis.pins.filter((pin) => !lost.includes(pin));
+  const said = lost.map((pin): PlanFinding => ({ code: 'plan.pinDropped', batchId: pin.batchId, stepId: pin.stepId, startMin: pin.startMin, soonestMin: null, latestMin: null }));
+  return { ...basis, pins, problem: dayProblem(basis.input, basis.batches.wanted, pins), dropped: [...basis.dropped, ...said] };
+}
+
 function planOf({ input, batches: { wanted, needs, components, findings }, problem, pins, dropped }: Basis, found: Sequence): DayPlan {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
   const sequence = numberedByTime(wanted, found, pins);
@@ -138,7 +147,7 @@ function planOf({ input, batches: { wanted, needs, components, findings }, probl
 }
 
 /** Begins from a plan there is, down to its washes where it still holds. Minutes moved against the agreed one count. */
-function optionsOf({ input: { agreed } }: Basis, seed: number, from: DayPlan | null = agreed ?? null): Omit<SolveOptions, 'moves'> {
+function optionsOf({ input: { agreed } }: Basis, seed: number, from: DayPlan | null = agreed ?? null): SearchOptions {
   return {
     seed,
     ...(from === null ? {} : { from: { jobs: placedJobsOf(from), changeovers: changeoversOf(from) } }),
@@ -155,19 +164,23 @@ export interface Planning {
 
 /** A plan that is being looked for, in slices as long as the caller has time; from another one, if there is one to begin with. */
 export function startPlanning(input: DayInput, seed: number, from: DayPlan | null = input.agreed ?? null): Planning {
-  const basis = basisOf(input);
-  const solving: Solving = startSolving(basis.problem, optionsOf(basis, seed, from));
+  let basis = basisOf(input);
+  let solving = startSolving(basis.problem, optionsOf(basis, seed, from));
+  const roomy = basis.pins.length === 0 ? null : withoutRoom(basis, solving.sequence().unplaced);
+  if (roomy !== null) {
+    basis = roomy;
+    solving = startSolving(basis.problem, optionsOf(basis, seed, from));
+  }
   return {
-    run: (moves) => {
-      solving.run(moves);
-    },
-    cost: () => solving.cost(),
+    run: solving.run,
+    cost: solving.cost,
     plan: () => planOf(basis, solving.sequence()),
   };
 }
 
 /** The plan of a day: pars → needs → batches → a timed sequence. Deterministic for its input, seed and number of moves. */
 export function planDay(input: DayInput, options: { readonly seed: number; readonly moves: number }): DayPlan {
-  const basis = basisOf(input);
-  return planOf(basis, solve(basis.problem, { ...optionsOf(basis, options.seed), moves: options.moves }));
+  const planning = startPlanning(input, options.seed);
+  planning.run(options.moves);
+  return planning.plan();
 }

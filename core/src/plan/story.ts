@@ -1,32 +1,10 @@
 import { Explained, Replay, boundOf } from '../sequence/index';
-import type { Blocker } from '../sequence/index';
 import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
-import type { DayInput, DayPlan } from './dayPlan';
+import { MOST_SLACK_MIN } from './dayPlan';
+import type { BatchStory, DayInput, DayPlan, PlanStory } from './dayPlan';
 
-/** What a plan knows of one batch beyond its times. */
-export interface BatchStory {
-  readonly batchId: string;
-  /** Minutes its next step may begin later and nothing is late that is not so already. */
-  readonly slackMin: number;
-  /** What keeps it from being ready sooner, the nearest to its end first. */
-  readonly binding: readonly Blocker[];
-  /** Chance to be ready in time, 0 to 1, by the spread of its times and of all before it; null without a ready-by. */
-  readonly chance: number | null;
-}
-
-export interface PlanStory {
-  readonly batches: readonly BatchStory[];
-  /** Chance that everything is ready in time on the same day. */
-  readonly chanceOfAll: number;
-  /** Minutes late in all, and what no plan can be below. */
-  readonly lateMin: number;
-  readonly leastLateMin: number;
-}
-
-/** Slack is not counted further. */
-export const MOST_SLACK_MIN = 120;
 /** Days that are played through for a chance: enough for two in a hundred at 95 %. */
 const DAYS = 2000;
 

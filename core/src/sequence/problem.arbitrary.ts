@@ -28,7 +28,7 @@ export function inTurn(steps: readonly JobStep[], maxMin: readonly (number | nul
 const CLASSES = ['plain', 'milk', 'fish', 'milk+fish'];
 
 /** Minutes of wash: full where the first holds what the second does not. */
-export const WASH_MIN = CLASSES.map((before) => CLASSES.map((after) => (before !== 'plain' && before.split('+').some((one) => !after.split('+').includes(one)) ? 12 : 5)));
+const WASH_MIN = CLASSES.map((before) => CLASSES.map((after) => (before !== 'plain' && before.split('+').some((one) => !after.split('+').includes(one)) ? 12 : 5)));
 
 /** Random kitchens and days: near what a station really has, with components, waits, shifts, blenders and washes that ask for hands. */
 export const anyProblem: fc.Arbitrary<Problem> = fc

@@ -2,6 +2,8 @@ import { Search } from './engine/search';
 import type { SearchOptions } from './engine/search';
 import type { Problem, Sequence } from './problem';
 
+export type { SearchOptions };
+
 export interface SolveOptions extends SearchOptions {
   /** 0 gives the first plan. */
   readonly moves: number;

@@ -1,6 +1,7 @@
 import { dayView, postPlan, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
 import type { DayView } from '@broth/contract';
-import { checkDayPlan, foldDay } from '@broth/core';
+import { foldDay } from '@broth/core';
+import { checkDayPlan } from '@broth/core/planner';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { eventsOfDay, lastSeqOf } from '../store/eventLog';

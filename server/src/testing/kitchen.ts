@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { addMinutes, planDay } from '@broth/core';
+import { addMinutes } from '@broth/core';
+import { planDay } from '@broth/core/planner';
 import type { DayEvent, DayPlan } from '@broth/core';
 import { postPlan } from '@broth/contract';
 import { demo } from '@broth/demo';

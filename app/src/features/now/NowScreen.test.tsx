@@ -1,5 +1,6 @@
 import { act, fireEvent, render, screen } from '@testing-library/react';
-import { addMinutes, makeLine, makeSoup, makeStep, planDay, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, makeLine, makeSoup, makeStep, usFdaFoodCode2022 } from '@broth/core';
+import { planDay } from '@broth/core/planner';
 import type { DayEvent, Soup, Station, Step } from '@broth/core';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { useKitchen } from '../../state/kitchen';

@@ -26,7 +26,7 @@ interface Insertion {
   readonly noise: number;
 }
 
-const SHORTEST_CYCLE = 400;
+const SHORTEST_CYCLE = 100;
 const LONGEST_CYCLE = 50_000;
 const HOT = 0.15;
 const COLD = 0.01;

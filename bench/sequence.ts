@@ -1,0 +1,107 @@
+import { FAMILIES, madeDay } from '../core/src/testing/days';
+import { published } from '../core/src/testing/published';
+import { movedPins } from '@broth/core';
+import { Replay, boundOf, planDay, solve, startPlanning, startSolving, violations } from '@broth/core/planner';
+import type { Problem, Sequence } from '@broth/core';
+import { demo } from '@broth/demo';
+
+/**
+ * How near the engine comes, in seconds of this process: made days of every family against the best any search of this run finds, published problems against
+ * their published values. `long` as an argument: more sizes, more seeds, longer.
+ */
+
+const long = process.argv.includes('long');
+const SIZES = long ? [6, 8, 12, 20, 60] : [8, 20];
+const SEEDS = long ? [1, 2, 3] : [1];
+const TIMES = long ? [0.1, 1, 10] : [0.1, 1];
+/** What everything is measured against: the best of these searches of the same day. */
+const BEST = long ? { seeds: [11, 12], seconds: 20 } : { seeds: [11], seconds: 4 };
+const PUBLISHED_S = long ? 30 : 2;
+
+const workedS = (): number => process.cpuUsage().user / 1e6;
+
+function search(problem: Problem, seed: number, times: readonly number[]): { readonly costs: readonly number[]; readonly plan: Sequence; readonly moves: number } {
+  const from = workedS();
+  const solving = startSolving(problem, { seed });
+  const costs = times.map((time) => {
+    while (workedS() - from < time) solving.run(4);
+    return solving.cost();
+  });
+  return { costs, plan: solving.sequence(), moves: solving.movesMade() };
+}
+
+const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
+
+function days(): unknown {
+  return FAMILIES.flatMap((family) =>
+    SIZES.map((size) => {
+      const runs = SEEDS.map((seed) => {
+        const problem = madeDay(family, size, seed);
+        const { costs, plan } = search(problem, 1, TIMES);
+        const others = BEST.seeds.map((other) => search(problem, other, [BEST.seconds]));
+        const all = [plan, ...others.map((one) => one.plan)];
+        const best = Math.min(...costs, ...others.flatMap((one) => one.costs));
+        const wrong = all.reduce((sum, one) => sum + violations(problem, one).length, 0);
+        return {
+          gaps: costs.map((cost) => (cost - best) / best),
+          boundGap: (best - boundOf(problem).cost) / best,
+          late: plan.objective.lateMin,
+          unplaced: plan.unplaced.length,
+          wrong,
+        };
+      });
+      return {
+        family,
+        size,
+        gaps: TIMES.map((_, at) => mean(runs.map((run) => run.gaps[at] ?? 0))),
+        boundGap: mean(runs.map((run) => run.boundGap)),
+        lateMin: mean(runs.map((run) => run.late)),
+        unplaced: runs.reduce((sum, run) => sum + run.unplaced, 0),
+        violations: runs.reduce((sum, run) => sum + run.wrong, 0),
+      };
+    }),
+  );
+}
+
+function textbook(): unknown {
+  return published().map(({ name, problem, value, proved }) => {
+    const from = workedS();
+    const solving = startSolving(problem, { seed: 1 });
+    while (workedS() - from < PUBLISHED_S && solving.cost() > value) solving.run(25);
+    const plan = solving.sequence();
+    return { name, value, proved, found: plan.objective.cost, seconds: workedS() - from, violations: violations(problem, plan).length };
+  });
+}
+
+function repair(): { readonly repairMs: number; readonly repairWorse: number; readonly replicationsPerS: number; readonly steps: number } {
+  const DAY = '2026-11-25';
+  const input = { date: DAY, nowMin: 312, soups: demo.soups, station: demo.station, pars: demo.standingPars, lots: demo.lots(DAY), started: [], dateMarkLastDay: 7 };
+  const base = planDay(input, { seed: 1, moves: 1500 });
+  const isInVessel = (stepId: string): boolean => demo.soups.some((soup) => soup.steps.some((step) => step.id === stepId && step.place.kind === 'vessel'));
+  const times: number[] = [];
+  let worse = 0;
+  for (const batch of base.batches)
+    for (const byMin of [-20, 15]) {
+      const pins = movedPins(base, batch.id, { byMin, vesselId: null }, isInVessel) ?? [];
+      const from = workedS();
+      const planning = startPlanning({ ...input, pins, agreed: base }, 1, base);
+      const repaired = planning.cost();
+      while (workedS() - from < 0.1) planning.run(2);
+      times.push(workedS() - from);
+      if (planning.cost() > repaired) worse += 1;
+    }
+  // Days played through, on a made day of about 250 steps.
+  const problem = madeDay('calm', 32, 1);
+  const replay = new Replay(problem, solve(problem, { seed: 1, moves: 0 }));
+  const from = workedS();
+  replay.onTime(20_000, 1);
+  const inOrder = [...times].sort((left, right) => left - right);
+  return {
+    repairMs: (inOrder[Math.floor(times.length * 0.95)] ?? Number.NaN) * 1000,
+    repairWorse: worse,
+    replicationsPerS: 20_000 / (workedS() - from),
+    steps: replay.size,
+  };
+}
+
+process.stdout.write(JSON.stringify({ times: TIMES, best: BEST, publishedS: PUBLISHED_S, days: days(), textbook: textbook(), ...repair() }));

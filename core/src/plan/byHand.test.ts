@@ -1,0 +1,121 @@
+import type { Equipment, Station } from '../batch/index';
+import { makeSoup, makeStep } from '../soup/index';
+import type { Soup } from '../soup/index';
+import { checkDayPlan, curesOf, movedPins, planDay, planDifference, storyOf, unpinned, vesselsFor } from './index';
+import type { Cures, DayInput, DayPlan } from './index';
+
+const kettle = (id: string, workingMaxL: number): Equipment => ({ kind: 'vessel', id, name: id, capacityL: workingMaxL + 5, minFillL: 2, workingMaxL, inUse: true });
+const station: Station = {
+  equipment: [kettle('k1', 25), kettle('k2', 12)],
+  people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 } }],
+  services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 840 }],
+  rinseMin: 5,
+  fullWashMin: 12,
+  readyLeadMin: 20,
+};
+const cook = { phase: 'simmer', attention: 'looks', duration: { lowMin: 35, highMin: 45, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10 } as const;
+const soup = (id: string): Soup =>
+  makeSoup({
+    id,
+    name: id,
+    shortName: id,
+    version: 1,
+    steps: [
+      makeStep({ id: 'cut', name: 'cut', phase: 'prep', place: { kind: 'bench' }, attention: 'hands', duration: { lowMin: 10, highMin: 10, perLitreMin: 0 } }),
+      makeStep({ id: 'cook', name: 'cook', ...cook }),
+      makeStep({ id: 'empty', name: 'empty', ...cook, attention: 'hands', duration: { lowMin: 5, highMin: 5, perLitreMin: 0 } }),
+    ],
+  });
+const soups = ['a', 'b', 'c'].map(soup);
+const input: DayInput = {
+  date: '2026-11-25',
+  nowMin: 300,
+  soups,
+  station,
+  pars: soups.map(({ id }) => ({ soupId: id, parL: 10, serviceId: 'midday' })),
+  lots: [],
+  started: [],
+  dateMarkLastDay: 7,
+};
+const inVessel = (stepId: string): boolean => stepId !== 'cut';
+const plan = planDay(input, { seed: 1, moves: 1500 });
+const A = '2026-11-25.a.1';
+const startOf = (given: DayPlan, stepId: string): number | undefined => given.batches.find((batch) => batch.id === A)?.steps.find((step) => step.stepId === stepId)?.startMin;
+const moved = (byMin: number, vesselId: string | null = null, from: DayPlan = plan): DayInput => ({
+  ...input,
+  agreed: from,
+  pins: movedPins(from, A, { byMin, vesselId }, inVessel) ?? [],
+});
+
+describe('a batch moved by hand', () => {
+  test('stands where it was put, in the kettle it was put in, and the rest is planned around it', () => {
+    const given = moved(-60, 'k2');
+    const again = planDay(given, { seed: 1, moves: 200 });
+    expect([startOf(again, 'cook'), again.batches.find((batch) => batch.id === A)?.vesselId]).toEqual([(startOf(plan, 'cook') ?? 0) - 60, 'k2']);
+    expect(checkDayPlan(given, again)).toEqual([]);
+    expect(again.pins).toEqual([{ batchId: A, stepId: 'cook', startMin: (startOf(plan, 'cook') ?? 0) - 60, vesselId: 'k2' }]);
+  });
+  test('moved again there is one pin, and it remembers its kettle; let go there is none', () => {
+    const once = planDay(moved(-60, 'k2'), { seed: 1, moves: 20 });
+    const twice = movedPins(once, A, { byMin: 10, vesselId: null }, inVessel);
+    expect(twice).toEqual([{ batchId: A, stepId: 'cook', startMin: (startOf(plan, 'cook') ?? 0) - 50, vesselId: 'k2' }]);
+    expect(unpinned(once.pins, A)).toEqual([]);
+  });
+  const dropped = (given: DayPlan) => given.findings.flatMap((found) => (found.code === 'plan.pinDropped' ? [[found.stepId, found.soonestMin]] : []));
+  test('where its own steps leave no room it is not put, and the reason says where it could stand', () => {
+    const pins = [{ batchId: A, stepId: 'cook', startMin: 305, vesselId: null }];
+    expect(dropped(planDay({ ...input, pins }, { seed: 1, moves: 5 }))).toEqual([['cook', 310]]);
+  });
+  test('where nobody is there any more it is let go rather than lost', () => {
+    const again = planDay(moved(400), { seed: 1, moves: 5 });
+    expect([dropped(again), again.pins, again.batches.length]).toEqual([[['cook', null]], [], 3]);
+  });
+  test('what has begun cannot be moved to another kettle, and what is over not at all', () => {
+    const [batch] = plan.batches;
+    if (batch === undefined) throw new Error('no batch');
+    expect(vesselsFor(batch, station)).toEqual(['k1', 'k2']);
+    expect(vesselsFor({ ...batch, state: 'running' }, station)).toEqual([batch.vesselId]);
+    const over = { ...plan, batches: plan.batches.map((one) => ({ ...one, steps: one.steps.map((step) => ({ ...step, frozen: true })) })) };
+    expect(movedPins(over, A, { byMin: 5, vesselId: null }, inVessel)).toBeNull();
+  });
+  test('a plan begun from the one that is agreed stays it where nothing asks for more', () => {
+    expect(planDifference(plan, planDay({ ...input, agreed: plan }, { seed: 9, moves: 50 }))).toMatchObject({ changes: [], lateMin: 0, same: 3 });
+  });
+});
+
+describe('what a change is told as', () => {
+  test('later, late, gone, new', () => {
+    const later = planDay(moved(90), { seed: 1, moves: 100 });
+    const told = planDifference(plan, later);
+    expect(told.changes.find((change) => change.batchId === A)).toMatchObject({ kind: 'moved', wasLateMin: 0 });
+    expect(told.lateMin).toBe(later.objective.lateMin - plan.objective.lateMin);
+    const without = { ...plan, batches: plan.batches.filter((batch) => batch.id !== A) };
+    expect(planDifference(plan, without).changes).toEqual([{ kind: 'gone', batchId: A, name: 'a 1' }]);
+    expect(planDifference(without, plan).changes).toEqual([{ kind: 'added', batchId: A }]);
+  });
+});
+
+describe('what a plan knows of itself', () => {
+  test('slack, chance and cause of each batch, and a bound below its lateness', () => {
+    const late = planDay(moved(120), { seed: 1, moves: 100 });
+    const story = storyOf({ ...input, pins: late.pins }, late);
+    expect(story.batches.map((batch) => batch.batchId).sort()).toEqual(late.batches.map((batch) => batch.id).sort());
+    expect(story.batches.find((batch) => batch.batchId === A)?.chance).toBe(0);
+    expect(story.leastLateMin).toBeLessThanOrEqual(story.lateMin);
+  });
+});
+
+describe('what would help', () => {
+  test('a day of one kettle and one hour too little: a second kettle does, a faster wash a little, a cook does not; nothing makes it worse', () => {
+    const tight: DayInput = { ...input, nowMin: 545, station: { ...station, equipment: [kettle('k1', 25)] } };
+    const base = planDay(tight, { seed: 1, moves: 200 });
+    expect(base.objective.lateMin).toBeGreaterThan(0);
+    let found: Cures | null = null;
+    for (const one of curesOf(tight, base, { seed: 1, moves: 60 })) found = one;
+    const gain = (kind: string): number => found?.cures.find((cure) => cure.whatIf.kind === kind)?.gainsMin ?? -1;
+    expect(gain('equipment')).toBeGreaterThan(0);
+    expect(gain('without')).toBeGreaterThan(0);
+    expect(gain('cook')).toBe(0);
+    expect(found?.cures.every((cure) => cure.lateMin <= base.objective.lateMin)).toBe(true);
+  });
+});
