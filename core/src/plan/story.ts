@@ -3,7 +3,7 @@ import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
 import { MOST_SLACK_MIN } from './dayPlan';
-import type { BatchStory, DayInput, DayPlan, PlanStory } from './dayPlan';
+import type { DayInput, DayPlan, PlanStory } from './dayPlan';
 
 /** Days that are played through for a chance: enough for two in a hundred at 95 %. */
 const DAYS = 2000;
