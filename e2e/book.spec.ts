@@ -1,4 +1,4 @@
-import { expect, holds, test } from './stand';
+import { expect, holds, onlyCeleriac, test } from './stand';
 
 /** A new user and a handwritten card: into the book, to 26 litres, onto paper, out and back in; two people at one card; swaps; order by keyboard. */
 
@@ -154,6 +154,7 @@ test('a price list with semicolons and decimal commas; one with a wrong line cha
 
 test('ticks on the sheet of a running batch are in the record, with what went in', async ({ page, stand }) => {
   await holds(page, 'maren');
+  await onlyCeleriac(page, stand);
   await page.goto(`${stand.address}/board`);
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await page.getByRole('link', { name: 'Now', exact: true }).click();

@@ -1,7 +1,8 @@
-import { expect, holds, test } from './stand';
+import { expect, holds, onlyCeleriac, test } from './stand';
 
 test('what is tapped without a connection is kept, shown at once, and reaches the other phone when it is back', async ({ page, browser, stand }) => {
   await holds(page, 'maren');
+  await onlyCeleriac(page, stand);
   await page.goto(`${stand.address}/board`);
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await page.getByRole('link', { name: 'Now', exact: true }).click();

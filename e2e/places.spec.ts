@@ -1,5 +1,5 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { DAY, expect, holds, test } from './stand';
+import { DAY, expect, holds, onlyCeleriac, test } from './stand';
 
 /** The five places and what lies behind them, with a day under way: nothing serious for axe, nothing wider than the screen. */
 
@@ -25,6 +25,7 @@ const PAGES = [
 for (const look of ['enamel', 'iron'] as const) {
   test(`axe finds nothing serious in ${look}`, async ({ page, stand }) => {
     await holds(page, 'maren', look);
+    await onlyCeleriac(page, stand);
     await page.goto(`${stand.address}/board`);
     await page.getByRole('button', { name: 'Use this plan' }).click();
     await page.getByRole('link', { name: 'Now', exact: true }).click();

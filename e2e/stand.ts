@@ -55,6 +55,12 @@ export async function holds(page: Page, who: string, look: 'enamel' | 'iron' = '
   );
 }
 
+/** A day of one soup and its stock, so that it is certain what comes first whatever the planner finds. */
+export async function onlyCeleriac(page: Page, { address }: Pick<Stand, 'address'>): Promise<void> {
+  for (const soup of ['barley', 'lentil', 'chowder', 'cucumber', 'bean', 'beetroot', 'sweetpotato'])
+    await page.request.put(`${address}/api/kitchens/landing/days/${DAY}/pars/${soup}`, { data: { parL: 0 } });
+}
+
 /** Each test gets a stand of its own. */
 export const test = base.extend<{ stand: Stand; clock: string }>({
   clock: ['05:10', { option: true }],
