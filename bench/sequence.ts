@@ -73,35 +73,27 @@ function textbook(): unknown {
   });
 }
 
-function repair(): { readonly repairMs: number; readonly repairWorse: number; readonly replicationsPerS: number; readonly steps: number } {
+/** Until the first repaired plan of a batch moved by hand, of every batch of the demo day both ways; and days played through in a second. */
+function repair(): { readonly repairMs: number; readonly replicationsPerS: number; readonly steps: number } {
   const DAY = '2026-11-25';
   const input = { date: DAY, nowMin: 312, soups: demo.soups, station: demo.station, pars: demo.standingPars, lots: demo.lots(DAY), started: [], dateMarkLastDay: 7 };
   const base = planDay(input, { seed: 1, moves: 1500 });
   const isInVessel = (stepId: string): boolean => demo.soups.some((soup) => soup.steps.some((step) => step.id === stepId && step.place.kind === 'vessel'));
-  const times: number[] = [];
-  let worse = 0;
-  for (const batch of base.batches)
-    for (const byMin of [-20, 15]) {
+  const times = base.batches.flatMap((batch) =>
+    [-20, 15].map((byMin) => {
       const pins = movedPins(base, batch.id, { byMin, vesselId: null }, isInVessel) ?? [];
       const from = workedS();
-      const planning = startPlanning({ ...input, pins, agreed: base }, 1, base);
-      const repaired = planning.cost();
-      while (workedS() - from < 0.1) planning.run(2);
-      times.push(workedS() - from);
-      if (planning.cost() > repaired) worse += 1;
-    }
-  // Days played through, on a made day of about 250 steps.
+      startPlanning({ ...input, pins, agreed: base }, 1, base).plan();
+      return workedS() - from;
+    }),
+  );
   const problem = madeDay('calm', 32, 1);
   const replay = new Replay(problem, solve(problem, { seed: 1, moves: 0 }));
+  replay.onTime(2000, 1);
   const from = workedS();
-  replay.onTime(20_000, 1);
+  replay.onTime(50_000, 1);
   const inOrder = [...times].sort((left, right) => left - right);
-  return {
-    repairMs: (inOrder[Math.floor(times.length * 0.95)] ?? Number.NaN) * 1000,
-    repairWorse: worse,
-    replicationsPerS: 20_000 / (workedS() - from),
-    steps: replay.size,
-  };
+  return { repairMs: (inOrder[Math.floor(times.length * 0.95)] ?? Number.NaN) * 1000, replicationsPerS: 50_000 / (workedS() - from), steps: replay.size };
 }
 
 process.stdout.write(JSON.stringify({ times: TIMES, best: BEST, publishedS: PUBLISHED_S, days: days(), textbook: textbook(), ...repair() }));

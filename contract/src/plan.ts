@@ -68,7 +68,7 @@ export const dayPlan = z.object({
     )
     .max(200, 'A day holds at most 200 batches.'),
   washes: z.array(
-    z.object({ unitId: id, kind: z.enum(['rinse', 'full']), startMin: minute, endMin: minute, afterBatchId: id, beforeBatchId: id, carriesOver: z.array(z.string()) }),
+    z.object({ unitId: id, kind: z.enum(['rinse', 'full']), startMin: minute, endMin: minute, afterBatchId: id, beforeBatchId: id, carriesOver: z.array(z.enum(ALLERGENS)) }),
   ),
   findings: z.array(finding),
   pins: z.array(pin).max(500),

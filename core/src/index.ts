@@ -9,11 +9,11 @@ export * from './batch/index';
 // What a page needs of a plan to show it. Making one is much more: that is behind `core/planner`, for the worker and the server.
 export type * from './sequence/index';
 export { seeded } from './sequence/random';
+export { DEFAULT_WEIGHTS } from './sequence/problem';
 export type * from './plan/index';
 export * from './plan/dayPlan';
 export * from './plan/hands';
 export * from './plan/nameHands';
-export * from './plan/carryOver';
 export * from './plan/pins';
 export * from './plan/difference';
 export * from './safety/index';

@@ -27,26 +27,27 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
 }
 
 let worker: Worker | null = null;
-let ticket = 0;
+/** The newest of each kind of question: an answer to an older one is not wanted any more. */
+const tickets = { plan: 0, story: 0, cures: 0 };
+let told: DayPlan | null = null;
 
 function ask(request: PlanRequest): void {
   worker?.postMessage(request);
 }
 
 function hear({ data }: MessageEvent<PlanAnswer>): void {
-  const { story, cures } = useDesk.getState();
+  if (data.ticket !== tickets[data.kind]) return;
   switch (data.kind) {
     case 'plan':
-      if (data.ticket === ticket) useDesk.setState({ draft: data });
+      useDesk.setState({ draft: data });
       return;
     case 'story':
-      if (asked !== null && data.ticket === asked.ticket) useDesk.setState({ story: { of: asked.plan, story: data.story } });
+      if (told !== null) useDesk.setState({ story: { of: told, story: data.story } });
       return;
     case 'cures':
-      if (cures !== null && data.ticket === ticket) useDesk.setState({ cures: { of: cures.of, cures: data.cures, done: data.done }, story });
+      useDesk.setState(({ cures }) => ({ cures: cures === null ? null : { of: cures.of, cures: data.cures, done: data.done } }));
   }
 }
-let asked: { readonly ticket: number; readonly plan: DayPlan } | null = null;
 
 /** Has the worker tell slack, causes and chances of a plan that is on the screen. */
 export function useStory(day: OpenDay | null, plan: DayPlan | null, nowMin: number): void {
@@ -55,8 +56,9 @@ export function useStory(day: OpenDay | null, plan: DayPlan | null, nowMin: numb
     if (day === null || plan === null || plan.batches.length === 0) return;
     // A plan that is being improved is told once it stands still for a moment.
     const soon = setTimeout(() => {
-      asked = { ticket: (asked?.ticket ?? 0) + 1, plan };
-      ask({ kind: 'story', ticket: asked.ticket, input: inputOf(day, minute), plan });
+      told = plan;
+      tickets.story += 1;
+      ask({ kind: 'story', ticket: tickets.story, input: inputOf(day, minute), plan });
     }, 250);
     return () => {
       clearTimeout(soon);
@@ -67,9 +69,9 @@ export function useStory(day: OpenDay | null, plan: DayPlan | null, nowMin: numb
 
 /** Asks what would help a plan that is late. */
 export function askCures(day: OpenDay, plan: DayPlan, nowMin: number): void {
-  ticket += 1;
+  tickets.cures += 1;
   useDesk.setState({ cures: { of: plan, cures: null, done: false } });
-  ask({ kind: 'cures', ticket, input: inputOf(day, Math.floor(nowMin)), plan });
+  ask({ kind: 'cures', ticket: tickets.cures, input: inputOf(day, Math.floor(nowMin)), plan });
 }
 
 /** Keeps a draft plan up to date in a worker. Mounted once, at the root. */
@@ -106,12 +108,12 @@ export function usePlanner(): void {
   useEffect(() => {
     if (day === null || nowMin === null) return;
     useDesk.getState().open(day.view.date, accepted);
-    ticket += 1;
+    tickets.plan += 1;
     const { draft, base } = useDesk.getState();
     const input = inputOf(day, nowMin);
     // A change by hand begins from what was on the screen; anything else from what people work by, where there is such a plan.
     const from = base === null ? (input.agreed ?? draft?.plan ?? null) : (draft?.plan ?? base);
-    ask({ kind: 'plan', ticket, input, from });
+    ask({ kind: 'plan', ticket: tickets.plan, input, from });
     // The key stands for everything the input is made of.
   }, [key]);
 }

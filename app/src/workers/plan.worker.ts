@@ -28,8 +28,9 @@ const MOVES_A_CHECK = 4;
 const REPAIR_MS = 90;
 const CURE_MOVES = 150;
 
-/** What is being worked at, a slice at a time; null when there is nothing to do. */
-let work: (() => boolean) | null = null;
+/** What is being worked at, a slice at a time; false when it is done. A search and a round of questions do not put each other out; the search goes first. */
+let search: (() => boolean) | null = null;
+let questions: (() => boolean) | null = null;
 let scheduled = false;
 
 function answer(message: PlanAnswer): void {
@@ -37,44 +38,46 @@ function answer(message: PlanAnswer): void {
 }
 
 function goOn(): void {
-  if (scheduled || work === null) return;
+  if (scheduled || (search === null && questions === null)) return;
   scheduled = true;
   setTimeout(() => {
     scheduled = false;
-    if (work?.() === false) work = null;
+    if (search !== null) {
+      if (!search()) search = null;
+    } else if (questions?.() === false) questions = null;
     goOn();
   }, 0);
 }
 
 function planning({ ticket, input, from }: Extract<PlanRequest, { kind: 'plan' }>): () => boolean {
-  const search = startPlanning(input, SEED, from);
+  const planner = startPlanning(input, SEED, from);
   // A repair of what is on the screen is looked at twice before it is shown, so that nothing jumps there and back.
   const begunAt = performance.now();
-  while (from !== null && performance.now() - begunAt < REPAIR_MS) search.run(MOVES_A_CHECK);
-  let shown = search.cost();
-  answer({ kind: 'plan', ticket, plan: search.plan(), nowMin: input.nowMin, improved: false });
+  while (from !== null && performance.now() - begunAt < REPAIR_MS) planner.run(MOVES_A_CHECK);
+  let shown = planner.cost();
+  answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, improved: false });
   let spentMs = 0;
   let sinceMs = 0;
   return () => {
     const begun = performance.now();
-    while (performance.now() - begun < SLICE_MS) search.run(MOVES_A_CHECK);
+    while (performance.now() - begun < SLICE_MS) planner.run(MOVES_A_CHECK);
     const took = performance.now() - begun;
     spentMs += took;
     sinceMs += took;
     const last = spentMs >= SEARCH_MS;
-    if (last || (sinceMs >= SHOW_EVERY_MS && search.cost() < shown)) {
-      shown = search.cost();
+    if (last || (sinceMs >= SHOW_EVERY_MS && planner.cost() < shown)) {
+      shown = planner.cost();
       sinceMs = 0;
-      answer({ kind: 'plan', ticket, plan: search.plan(), nowMin: input.nowMin, improved: last });
+      answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, improved: last });
     }
     return !last;
   };
 }
 
 function curing({ ticket, input, plan }: Extract<PlanRequest, { kind: 'cures' }>): () => boolean {
-  const questions = curesOf(input, plan, { seed: SEED, moves: CURE_MOVES });
+  const asking = curesOf(input, plan, { seed: SEED, moves: CURE_MOVES });
   return () => {
-    const { value, done } = questions.next();
+    const { value, done } = asking.next();
     answer({ kind: 'cures', ticket, cures: value, done: done === true });
     return done !== true;
   };
@@ -86,10 +89,10 @@ self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
       answer({ kind: 'story', ticket: data.ticket, story: storyOf(data.input, data.plan) });
       return;
     case 'plan':
-      work = planning(data);
+      search = planning(data);
       break;
     case 'cures':
-      work = curing(data);
+      questions = curing(data);
       break;
   }
   goOn();

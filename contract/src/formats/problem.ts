@@ -1,3 +1,4 @@
+import { DEFAULT_WEIGHTS } from '@broth/core';
 import type { Problem, Sequence } from '@broth/core';
 import { z } from 'zod';
 
@@ -78,9 +79,7 @@ const shape = z.object({
   changeovers: z.array(z.object({ id, classes: z.array(id).min(1), min: z.array(z.array(minute)), uses })).default([]),
   jobs: z.array(job).max(1000, 'At most 1000 jobs.'),
   lines: z.array(z.array(id)).default([]),
-  weights: z
-    .object({ late: weight, early: weight, changeover: weight, moved: weight, makespan: weight })
-    .default({ late: 10_000, early: 100, changeover: 30, moved: 20, makespan: 1 }),
+  weights: z.object({ late: weight, early: weight, changeover: weight, moved: weight, makespan: weight }).default(DEFAULT_WEIGHTS),
 });
 
 /** What is named must be there: an engine that meets a kettle nobody has leaves the job out, and a file should be told so instead. */

@@ -1,4 +1,4 @@
-import type { BatchStory, Cure, Cures, PlanChange, PlanDifference } from '@broth/core';
+import type { BatchStory, Cure, PlanChange, PlanDifference } from '@broth/core';
 import { HANDS_ID } from '@broth/core';
 import { clock, duration, list } from './numbers';
 import type { Names } from './names';
@@ -11,6 +11,8 @@ function change(one: PlanChange, names: Names): string {
       return `${names.batch(one.batchId)} is new`;
     case 'gone':
       return `${one.name} is gone`;
+    case 'unplaced':
+      return `${one.name} finds no place`;
     case 'vessel':
       return `${names.batch(one.batchId)} goes to ${names.resource(one.toId)}`;
     case 'moved': {
@@ -67,9 +69,10 @@ export function slack(story: BatchStory, mostMin: number): string {
 
 /** A chance in words that do not pretend to know it to the point. */
 export function chance(share: number): string {
-  if (share >= 0.995) return 'In time as good as always';
-  if (share < 0.005) return 'Hardly ever in time';
-  return `In time about ${String(Math.round(share * 20) * 5)} days in a hundred`;
+  if (share > 0.975) return 'In time nearly always';
+  if (share < 0.025) return 'Hardly ever in time';
+  const days = Math.round(share * 20);
+  return `In time about ${days === 1 ? 'one day' : `${String(days)} days`} in twenty`;
 }
 
 function whatIf({ whatIf: given }: Cure, names: Names): string {
@@ -86,8 +89,10 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
 }
 
 /** What one thing would change; what is within chance is said to be so. */
-export function cure(given: Cure, all: Cures, names: Names): string {
+export function cure(given: Cure, names: Names): string {
+  if (given.places > 0)
+    return `${whatIf(given, names)}: ${given.places === 1 ? 'one more batch finds' : `${String(given.places)} more batches find`} a place${given.unplaced === 0 ? '' : `, ${String(given.unplaced)} still without`}.`;
   if (given.gainsMin === 0) return `${whatIf(given, names)}: no measurable effect.`;
   const left = given.lateMin === 0 ? 'everything in time' : `still ${duration(given.lateMin)} late in all`;
-  return `${whatIf(given, names)}: ${duration(given.gainsMin)} less late, ${all.lateMin === 0 ? 'in time as before' : left}.`;
+  return `${whatIf(given, names)}: ${duration(given.gainsMin)} less late, ${left}.`;
 }

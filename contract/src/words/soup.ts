@@ -1,7 +1,6 @@
 import type {
   Allergen,
   AllergenList,
-  CarriedOver,
   Diet,
   DietReason,
   Difference,
@@ -349,7 +348,14 @@ export function importTrouble(trouble: ImportTrouble): string {
   }
 }
 
-/** What an unwashed blender would bring into a batch. */
+/** What a blender would bring into a batch if nobody washed it fully before. */
+export interface CarriedOver {
+  readonly tool: 'jar' | 'immersion';
+  readonly allergens: readonly Allergen[];
+  /** Names of the batches that brought them. */
+  readonly from: readonly string[];
+}
+
 export function carried({ tool, allergens, from }: CarriedOver): string {
   return `${tool === 'jar' ? 'The jar blender' : 'The immersion blender'} carries ${list(allergens.map((allergen) => ALLERGEN[allergen]))} from ${list(from)}. Take it apart and wash it fully first, or this batch is not free from them.`;
 }

@@ -12,13 +12,16 @@ export type WhatIf =
 export interface Cure {
   readonly whatIf: WhatIf;
   readonly lateMin: number;
-  readonly lateBatches: number;
-  /** Minutes late it takes away from the plan as it is; 0 where it is less than chance in the search makes. */
+  readonly unplaced: number;
+  /** Batches without a place that find one. Comes before lateness: a batch that is left out is late for nobody. */
+  readonly places: number;
+  /** Minutes late it takes away from the plan as it is; 0 where it is less than chance in the search makes, or where other batches are laid out. */
   readonly gainsMin: number;
 }
 
 export interface Cures {
   readonly lateMin: number;
+  readonly unplaced: number;
   /** What another search of the same day finds: a gain below it says nothing. Minutes late. */
   readonly noiseMin: number;
   readonly cures: readonly Cure[];
@@ -64,6 +67,10 @@ export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
   ];
 }
 
+function unplacedOf(plan: DayPlan): number {
+  return plan.findings.filter((found) => found.code === 'plan.unplaced').length;
+}
+
 /**
  * What would help a day that is late: each question searched from the plan as it is with the same seed and moves, and never worse than it. Asks one question
  * at a time, so that a caller can stop in between.
@@ -77,16 +84,21 @@ export function* curesOf(input: DayInput, plan: DayPlan, options: { readonly see
   const base = search(input, options.seed);
   const noiseMin = Math.abs(plan.objective.lateMin - Math.min(base.objective.lateMin, search(input, options.seed + 1).objective.lateMin));
   const { lateMin } = plan.objective;
+  const unplaced = Math.min(unplacedOf(plan), unplacedOf(base));
   const cures: Cure[] = [];
-  const said = (): Cures => ({ lateMin, noiseMin, cures: [...cures].sort((left, right) => right.gainsMin - left.gainsMin) });
+  const said = (): Cures => ({ lateMin, unplaced, noiseMin, cures: [...cures].sort((left, right) => right.places - left.places || right.gainsMin - left.gainsMin) });
   for (const whatIf of questionsOf(input, plan)) {
     const found = search(changed(input, whatIf), options.seed);
     const gained = Math.min(base.objective.lateMin, lateMin) - found.objective.lateMin;
+    const left = unplacedOf(found);
+    // A soup left out takes its own batches with it: that those want no place is no cure of anything else.
+    const own = whatIf.kind === 'without' ? plan.findings.filter((one) => one.code === 'plan.unplaced' && one.batchId.split('.')[1] === whatIf.soupId).length : 0;
     cures.push({
       whatIf,
       lateMin: found.objective.lateMin,
-      lateBatches: found.batches.filter((batch) => batch.lateMin > 0).length,
-      gainsMin: gained > noiseMin ? gained : 0,
+      unplaced: left,
+      places: Math.max(0, unplaced - own - left),
+      gainsMin: left === unplaced && gained > noiseMin ? gained : 0,
     });
     yield said();
   }

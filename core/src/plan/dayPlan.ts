@@ -78,7 +78,7 @@ export interface Wash {
   readonly endMin: number;
   readonly afterBatchId: string;
   readonly beforeBatchId: string;
-  readonly carriesOver: readonly string[];
+  readonly carriesOver: readonly Allergen[];
 }
 
 /** What a plan has to tell: a code and its facts. The sentences are in contract/words. */

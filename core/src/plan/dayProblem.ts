@@ -2,7 +2,7 @@ import { allergensOf, componentDemand, stepDurationMin, stepRangeMin } from '../
 import type { Jar, Soup, Step } from '../soup/index';
 import { vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
-import { KITCHEN_WEIGHTS } from '../sequence/index';
+import { DEFAULT_WEIGHTS } from '../sequence/index';
 import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
 import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
@@ -230,6 +230,6 @@ export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins
     changeovers: [washOf(input.station, classes)],
     jobs: wanted.map((batch) => jobOf(batch, { input, pins, allergensOf: holds, drawn: drawnFrom(input, wanted, soupById) })),
     lines: [],
-    weights: KITCHEN_WEIGHTS,
+    weights: DEFAULT_WEIGHTS,
   };
 }

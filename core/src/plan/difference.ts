@@ -5,7 +5,8 @@ export type PlanChange =
   | { readonly kind: 'moved'; readonly batchId: string; readonly byMin: number; readonly readyMin: number; readonly lateMin: number; readonly wasLateMin: number }
   | { readonly kind: 'vessel'; readonly batchId: string; readonly fromId: string; readonly toId: string }
   | { readonly kind: 'added'; readonly batchId: string }
-  | { readonly kind: 'gone'; readonly batchId: string; readonly name: string };
+  /** No longer asked for, or asked for and without a place. */
+  | { readonly kind: 'gone' | 'unplaced'; readonly batchId: string; readonly name: string };
 
 export interface PlanDifference {
   readonly changes: readonly PlanChange[];
@@ -33,7 +34,10 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
         : []),
     ];
   });
-  const gone = before.batches.filter((batch) => !is.has(batch.id)).map((batch): PlanChange => ({ kind: 'gone', batchId: batch.id, name: batch.name }));
+  const unplaced = new Set(after.findings.flatMap((found) => (found.code === 'plan.unplaced' ? [found.batchId] : [])));
+  const gone = before.batches
+    .filter((batch) => !is.has(batch.id))
+    .map((batch): PlanChange => ({ kind: unplaced.has(batch.id) ? 'unplaced' : 'gone', batchId: batch.id, name: batch.name }));
   const size = (change: PlanChange): number => (change.kind === 'moved' ? Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin) : 500);
   const touched = new Set(changes.map((change) => change.batchId));
   return {

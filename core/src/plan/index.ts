@@ -6,5 +6,4 @@ export * from './difference';
 export * from './cures';
 export * from './checkDayPlan';
 export * from './hands';
-export * from './carryOver';
 export * from './nameHands';

@@ -1,7 +1,7 @@
 import type { Equipment, Station } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import { UNITS_PER_PERSON, carriedOver, checkDayPlan, nameHands, planDay } from './index';
+import { UNITS_PER_PERSON, checkDayPlan, nameHands, planDay } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
 const step = (id: string, some: Partial<Step> = {}): Step =>
@@ -119,13 +119,12 @@ describe('a day that has begun', () => {
   });
 });
 
-describe('what an unwashed blender carries', () => {
+describe('a blender is washed like a kettle', () => {
   const milk = (id: string): Soup =>
     soup(id, { ...jarSoup, id, name: id, ingredients: [makeLine({ id: 'm', name: 'Cream', stepId: 'cook', amount: { low: 1, high: 1, unit: 'g' }, allergens: ['milk'] })] });
-  const plain = { ...jarSoup, id: 'plain', name: 'plain' };
   const jar: Equipment = { kind: 'jar', id: 'j', name: 'Jar', capacityL: 2, hotFillL: 1.2, cycleMin: 2.5, inUse: true };
-  const soups = [milk('creamed'), plain];
-  const plan = planDay(
+  const soups = [milk('creamed'), { ...jarSoup, id: 'plain', name: 'plain' }];
+  const made = planDay(
     input({
       soups,
       station: { ...station, equipment: [kettle(), kettle({ id: 'k2' }), jar] },
@@ -133,16 +132,13 @@ describe('what an unwashed blender carries', () => {
     }),
     { seed: 1, moves: 20 },
   );
-  test('is said to the batch that does not hold it, and to nobody else', () => {
-    const book = new Map(soups.map((one) => [one.id, one]));
-    const told = plan.batches.map((batch) => [batch.soupId, carriedOver(plan, batch.id, book)] as const);
-    const start = (id: string): number => plan.batches.find((batch) => batch.soupId === id)?.steps.find((one) => one.stepId === 'blend')?.startMin ?? Number.NaN;
-    const after = start('creamed') < start('plain');
-    expect(new Map(told).get('creamed')).toEqual([]);
-    expect(new Map(told).get('plain')).toEqual(after ? [{ tool: 'jar', allergens: ['milk'], from: ['creamed 1'] }] : []);
-    // Turned round, the other case holds.
-    const turned = { ...plan, batches: plan.batches.map((batch) => ({ ...batch, steps: batch.steps.map((one) => ({ ...one, startMin: 2000 - one.startMin })) })) };
-    expect(carriedOver(turned, plan.batches.find((batch) => batch.soupId === 'plain')?.id ?? '', book)).toHaveLength(after ? 0 : 1);
+  test('fully where milk must not carry over, with a rinse where it may, in the time between the two', () => {
+    const start = (id: string): number => made.batches.find((batch) => batch.soupId === id)?.steps.find((one) => one.stepId === 'blend')?.startMin ?? Number.NaN;
+    const [first, second] = start('creamed') < start('plain') ? ['creamed', 'plain'] : ['plain', 'creamed'];
+    const [wash, none] = made.washes.filter((one) => one.unitId === 'j');
+    expect([wash?.afterBatchId, wash?.beforeBatchId, none]).toEqual([`2026-11-25.${first}.1`, `2026-11-25.${second}.1`, undefined]);
+    expect([wash?.kind, wash?.carriesOver]).toEqual(first === 'creamed' ? ['full', ['milk']] : ['rinse', []]);
+    expect((wash?.endMin ?? Number.NaN) <= start(second)).toBe(true);
   });
 });
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { KITCHEN_WEIGHTS } from './problem';
+import { DEFAULT_WEIGHTS } from './problem';
 import type { Job, JobStep, Lag, Problem } from './problem';
 
 /** A job with nothing asked of it. */
@@ -17,7 +17,7 @@ export function makeJobStep(
 }
 
 export function makeProblem(some: Partial<Problem> & Pick<Problem, 'jobs'>): Problem {
-  return { horizonMin: 2000, resources: [], units: [], changeovers: [], lines: [], weights: KITCHEN_WEIGHTS, ...some };
+  return { horizonMin: 2000, resources: [], units: [], changeovers: [], lines: [], weights: DEFAULT_WEIGHTS, ...some };
 }
 
 /** Each step after the one before. */

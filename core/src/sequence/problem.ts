@@ -95,7 +95,7 @@ export interface Job {
   readonly likesEarlyMin: number;
 }
 
-/** What a minute of each counts. A kitchen's are far apart, so that none of a later kind makes up for one before it in ordinary numbers. */
+/** What a minute of each counts in a problem's cost. */
 export interface Weights {
   readonly late: number;
   readonly early: number;
@@ -104,7 +104,8 @@ export interface Weights {
   readonly makespan: number;
 }
 
-export const KITCHEN_WEIGHTS: Weights = { late: 10_000, early: 100, changeover: 30, moved: 20, makespan: 1 };
+/** Far apart, so that in ordinary numbers none of a later kind makes up for one before it. A design choice. */
+export const DEFAULT_WEIGHTS: Weights = { late: 10_000, early: 100, changeover: 30, moved: 20, makespan: 1 };
 
 export interface Problem {
   readonly horizonMin: number;

@@ -1,4 +1,4 @@
-import { KITCHEN_WEIGHTS, seeded } from '../sequence/index';
+import { DEFAULT_WEIGHTS, seeded } from '../sequence/index';
 import type { Job, JobStep, Lag, Mode, Problem, Random, Unit } from '../sequence/index';
 
 /** Made days of a soup station, by family and size: the same seed gives the same day. Durations and waits lie where common practice has them. */
@@ -137,6 +137,6 @@ export function madeDay(family: Family, size: number, seed: number): Problem {
     ],
     jobs,
     lines: [],
-    weights: KITCHEN_WEIGHTS,
+    weights: DEFAULT_WEIGHTS,
   };
 }

@@ -99,7 +99,7 @@ export function BatchStory({ day, plan, batch, story, moves }: Props) {
       {washes.map((wash) => (
         <Note key={wash.unitId}>
           {wash.kind === 'full'
-            ? `Full wash of ${day.names.resource(wash.unitId)} before it, ${words.clock(wash.startMin)} to ${words.clock(wash.endMin)}: ${words.list(wash.carriesOver.map((one) => words.ALLERGEN[one as keyof typeof words.ALLERGEN]))} must not carry over.`
+            ? `Full wash of ${day.names.resource(wash.unitId)} before it, ${words.clock(wash.startMin)} to ${words.clock(wash.endMin)}: ${words.list(wash.carriesOver.map((one) => words.ALLERGEN[one]))} must not carry over.`
             : `Rinse of ${day.names.resource(wash.unitId)} before it, ${words.clock(wash.startMin)} to ${words.clock(wash.endMin)}.`}
         </Note>
       ))}

@@ -62,7 +62,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>
         <StateMark mark={missing + unplaced > 0 ? 'stop' : late > 0 ? 'soon' : 'fine'} word={words.planLine(late, unplaced, missing)} />
         <Note>{`${words.duration(plan.objective.changeoverMin)} of washing; ready ${String(day.book.station.readyLeadMin)} min before service.`}</Note>
-        {story === null ? null : <Note>{`All on one day: ${words.chance(story.chanceOfAll).toLowerCase()}.`}</Note>}
+        {story === null ? null : <Note>{`Everything: ${words.chance(story.chanceOfAll).toLowerCase()}.`}</Note>}
       </View>
       {(allTrouble ? trouble : trouble.slice(0, TROUBLE_SHOWN)).map((found) => (
         <Body key={JSON.stringify(found)}>{words.finding(found, day.names)}</Body>

@@ -26,7 +26,7 @@ export function WhatWouldHelp({ day, plan, nowMin }: { readonly day: OpenDay; re
     <Sheet label="What would help">
       <Title level={2}>What would help</Title>
       <View aria-live="polite" style={{ gap: 6 }}>
-        {found === null ? null : found.cures.map((one) => <Body key={JSON.stringify(one.whatIf)}>{words.cure(one, found, day.names)}</Body>)}
+        {found === null ? null : found.cures.map((one) => <Body key={JSON.stringify(one.whatIf)}>{words.cure(one, day.names)}</Body>)}
         <Note>{mine.done ? 'Each was planned afresh from this plan. What is within the chance of the search is said to have no effect.' : 'Trying…'}</Note>
       </View>
     </Sheet>

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { carriedOver, soupOf, vesselsOf } from '@broth/core';
+import { soupOf, vesselsOf } from '@broth/core';
 import type { AdditionRecord, DayPlan, SheetLine } from '@broth/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -69,7 +69,11 @@ export function BatchSheetScreen() {
   const batch = day.state.batches[batchId];
   const plan = day.view.plan?.plan as DayPlan | undefined;
   const planned = plan?.batches.find((one) => one.id === batchId);
-  const wash = plan?.washes.find((one) => one.beforeBatchId === batchId && one.unitId === plan.batches.find((batch) => batch.id === batchId)?.vesselId);
+  const washes = plan?.washes.filter((one) => one.beforeBatchId === batchId) ?? [];
+  const carried = washes.flatMap((wash): words.CarriedOver[] => {
+    const kind = day.equipmentById.get(wash.unitId)?.kind;
+    return wash.carriesOver.length > 0 && (kind === 'jar' || kind === 'immersion') ? [{ tool: kind, allergens: wash.carriesOver, from: [day.names.batch(wash.afterBatchId)] }] : [];
+  });
   const made = batch ?? planned;
   const soup = made === undefined ? undefined : soupOf(made, day.soupById);
   if (made === undefined || soup === undefined) {
@@ -119,18 +123,18 @@ export function BatchSheetScreen() {
         {soup.version !== (open.soupById.get(soup.id)?.version ?? soup.version) ? (
           <Note>{`By version ${String(soup.version)}, as it was when this batch was begun. The book has a newer one.`}</Note>
         ) : null}
-        {wash === undefined ? null : (
-          <Note>
-            {`Before it: ${wash.kind === 'full' ? 'a full wash' : 'a rinse'} of ${day.names.resource(wash.unitId)}${wash.carriesOver.length === 0 ? '' : `, which carries ${words.list(wash.carriesOver)}`}.`}
+        {washes.map((wash) => (
+          <Note key={wash.unitId}>
+            {`Before it: ${wash.kind === 'full' ? 'a full wash' : 'a rinse'} of ${day.names.resource(wash.unitId)}${wash.carriesOver.length === 0 ? '' : `, which carries ${words.list(wash.carriesOver.map((one) => words.ALLERGEN[one]))}`}.`}
           </Note>
-        )}
+        ))}
         <SheetView
           open={open}
           soup={soup}
           volumeL={made.volumeL}
           vessel={vesselsOf(open.book.station).find((one) => one.id === made.vesselId) ?? null}
           at={at}
-          carried={plan === undefined ? [] : carriedOver(plan, batchId, day.soupById)}
+          carried={carried}
           onGo={setChosen}
           ticked={ticked}
           onTick={batch === undefined ? () => undefined : tick}

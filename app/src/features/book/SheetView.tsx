@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { batchSheet, jarOf } from '@broth/core';
-import type { BatchSheet, CarriedOver, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
+import type { BatchSheet, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { OpenBook } from '../../state/useBook';
@@ -36,7 +36,7 @@ interface Props {
   /** How warm the pot begins; what it is when nothing is said, is cold. */
   readonly startC?: number;
   /** What an unwashed blender would bring. */
-  readonly carried?: readonly CarriedOver[];
+  readonly carried?: readonly words.CarriedOver[];
 }
 
 function LineTick({

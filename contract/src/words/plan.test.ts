@@ -1,0 +1,89 @@
+import type { BatchStory, Cure, PlanDifference } from '@broth/core';
+import { words } from '../index';
+
+const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id };
+const nothing: PlanDifference = { changes: [], lateMin: 0, washMin: 0, same: 0 };
+const moved = (batchId: string, byMin: number, lateMin = 0, wasLateMin = 0): PlanDifference['changes'][number] => ({
+  kind: 'moved',
+  batchId,
+  byMin,
+  readyMin: 600,
+  lateMin,
+  wasLateMin,
+});
+const story = (some: Partial<BatchStory>): BatchStory => ({ batchId: 'Bean 1', slackMin: 0, binding: [], chance: null, ...some });
+const cure = (some: Partial<Cure>): Cure => ({ whatIf: { kind: 'cook' }, lateMin: 20, unplaced: 2, places: 0, gainsMin: 0, ...some });
+
+test.each([
+  ['nothing', words.planDifference(nothing, names), 'Nothing else moved.'],
+  [
+    'the first three of many, and what it costs in all',
+    words.planDifference({ changes: [moved('A', -20), moved('B', 5, 5), moved('C', 0, 0, 4), moved('D', 1)], lateMin: 1, washMin: 7, same: 2 }, names),
+    'A 20 min earlier; B 5 min later, now 5 min late; C as before, now in time; 1 more. In all: 1 min more late in all, 7 min more washing. 2 as they were.',
+  ],
+  [
+    'another kettle, one new, one gone, one without a place',
+    words.planDifference(
+      {
+        ...nothing,
+        lateMin: -70,
+        washMin: -5,
+        same: 1,
+        changes: [
+          { kind: 'vessel', batchId: 'A', fromId: 'k1', toId: 'Kettle 2' },
+          { kind: 'added', batchId: 'B' },
+          { kind: 'unplaced', batchId: 'C', name: 'Bean 2' },
+        ],
+      },
+      names,
+    ),
+    'A goes to Kettle 2; B is new; Bean 2 finds no place. In all: 1 h 10 less late in all, 5 min less washing. 1 as it was.',
+  ],
+])('a change to the plan: %s', (_, said, expected) => {
+  expect(said).toBe(expected);
+});
+
+test.each([
+  [[{ kind: 'unit', id: 'Kettle 1', byJobIds: ['Chowder 1'], fromMin: 500, toMin: 593 }], 'It cannot be ready sooner: Kettle 1 is taken until 9:53, wash and all (Chowder 1).'],
+  [[{ kind: 'resource', id: 'hands', byJobIds: [], fromMin: 570, toMin: 593 }], 'It cannot be ready sooner: all hands are taken from 9:30 to 9:53.'],
+  [[{ kind: 'resource', id: 'The oven', byJobIds: [], fromMin: 570, toMin: 593 }], 'It cannot be ready sooner: The oven is full until 9:53.'],
+  [
+    [
+      { kind: 'input', id: 'Stock 1', byJobIds: ['Stock 1'], fromMin: 0, toMin: 603 },
+      { kind: 'release', id: 'x', byJobIds: [], fromMin: 0, toMin: 300 },
+    ],
+    'It cannot be ready sooner: Stock 1 must be made first, until 10:03 and nobody is there before 5:00.',
+  ],
+  [[], null],
+] as const)('why not sooner: %j', (binding, expected) => {
+  expect(words.binding(story({ binding }), names)).toBe(expected);
+});
+
+test.each([
+  [0, 'No slack: a minute lost here is lost at service.'],
+  [14, '14 min of slack before something is late.'],
+  [120, 'More than 2 h 00 of slack.'],
+])('%i minutes of slack', (slackMin, expected) => {
+  expect(words.slack(story({ slackMin }), 120)).toBe(expected);
+});
+
+test.each([
+  [1, 'In time nearly always'],
+  [0.976, 'In time nearly always'],
+  [0.45, 'In time about 9 days in twenty'],
+  [0.03, 'In time about one day in twenty'],
+  [0, 'Hardly ever in time'],
+])('a chance of %f', (share, expected) => {
+  expect(words.chance(share)).toBe(expected);
+});
+
+test.each([
+  [cure({}), 'One more cook all day: no measurable effect.'],
+  [cure({ whatIf: { kind: 'equipment', likeId: 'Kettle 1' }, lateMin: 5, gainsMin: 15 }), 'One more like Kettle 1: 15 min less late, still 5 min late in all.'],
+  [cure({ whatIf: { kind: 'without', soupId: 'Bean' }, lateMin: 0, gainsMin: 20 }), 'Without Bean: 20 min less late, everything in time.'],
+  [cure({ places: 2, unplaced: 0 }), 'One more cook all day: 2 more batches find a place.'],
+  [cure({ places: 1, unplaced: 1 }), 'One more cook all day: one more batch finds a place, 1 still without.'],
+  [cure({ whatIf: { kind: 'fasterWash', fullWashMin: 6, rinseMin: 3 } }), 'Washes in half the time (6 min full, 3 min rinse): no measurable effect.'],
+])('what would help: %j', (given, expected) => {
+  expect(words.cure(given, names)).toBe(expected);
+});
