@@ -2,6 +2,7 @@ import { demo } from '@broth/demo';
 import { QueryTypes } from 'sequelize';
 import { testKitchen } from '../testing/kitchen';
 import { isDatabaseAway, migrate, openDatabase } from './database';
+import { planUnits } from './migrations/0005-plan-units';
 import { seedIfEmpty } from './seed';
 import { soupsOf } from './kitchenStore';
 
@@ -50,6 +51,32 @@ describe('a database at its start', () => {
   test('soups come back as they were loaded, in the order of the book', async () => {
     const kitchen = await testKitchen();
     expect(await soupsOf('landing')).toEqual(demo.soups);
+    await kitchen.close();
+  });
+  test('a plan accepted before blenders were units is kept, said in the words of today; one of today is left alone', async () => {
+    const kitchen = await testKitchen();
+    const old = {
+      date: '2026-11-20',
+      batches: [{ id: 'b', steps: [{ stepId: 's', startMin: 1, endMin: 2 }] }],
+      washes: [{ vesselId: 'k1', kind: 'rinse', startMin: 3, endMin: 8, beforeBatchId: 'b', carriesOver: [] }],
+      objective: { lateMin: 1, earlyMin: 2, washMin: 5, makespanMin: 9 },
+    };
+    const today = { pins: [], washes: [{ unitId: 'k1' }] };
+    await kitchen.database.query(`INSERT INTO day_plan VALUES ('landing', '2026-11-20', 1, now(), 'maren', :old), ('landing', '2026-11-21', 1, now(), 'maren', :today)`, {
+      replacements: { old: JSON.stringify(old), today: JSON.stringify(today) },
+    });
+    await planUnits(kitchen.database.getQueryInterface());
+    const bodies = await kitchen.database.query<{ body: unknown }>(`SELECT body FROM day_plan WHERE day IN ('2026-11-20', '2026-11-21') ORDER BY day`, { type: QueryTypes.SELECT });
+    expect(bodies.map(({ body }) => body)).toEqual([
+      {
+        date: '2026-11-20',
+        pins: [],
+        batches: [{ id: 'b', steps: [{ stepId: 's', startMin: 1, endMin: 2, modeId: 'only', unitId: null }] }],
+        washes: [{ unitId: 'k1', kind: 'rinse', startMin: 3, endMin: 8, afterBatchId: 'b', beforeBatchId: 'b', carriesOver: [] }],
+        objective: { lateMin: 1, earlyMin: 2, makespanMin: 9, changeoverMin: 5, movedMin: 0, cost: 0 },
+      },
+      today,
+    ]);
     await kitchen.close();
   });
 });

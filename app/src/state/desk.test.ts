@@ -1,0 +1,59 @@
+import type { DayPlan, Pin } from '@broth/core';
+import { useDesk } from './desk';
+
+const plan = (name: string, pins: readonly Pin[] = []): DayPlan => ({
+  date: name,
+  needs: [],
+  components: [],
+  batches: [],
+  washes: [],
+  findings: [],
+  pins,
+  objective: { lateMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
+});
+const pin = (startMin: number): Pin => ({ batchId: 'a', stepId: 's', startMin, vesselId: null });
+const draft = (name: string) => ({ plan: plan(name), nowMin: 0, improved: true });
+const desk = () => useDesk.getState();
+
+beforeEach(() => {
+  useDesk.setState({ date: null });
+  desk().open('2026-11-25', null);
+});
+
+describe('the desk', () => {
+  test('a change, one more, both undone and one done again: pins and what is shown follow', () => {
+    desk().change(plan('first'), [pin(10)]);
+    useDesk.setState({ draft: draft('second') });
+    desk().change(plan('second'), [pin(20)]);
+    useDesk.setState({ draft: draft('third') });
+    expect([desk().pins, desk().base?.date]).toEqual([[pin(20)], 'second']);
+    desk().undo(plan('third'));
+    expect([desk().pins, desk().draft?.plan.date, desk().past.length, desk().future.length]).toEqual([[pin(10)], 'second', 1, 1]);
+    desk().undo(plan('second'));
+    expect([desk().pins, desk().draft?.plan.date, desk().base]).toEqual([[], 'first', null]);
+    desk().redo(plan('first'));
+    expect([desk().pins, desk().draft?.plan.date]).toEqual([[pin(10)], 'second']);
+  });
+  test('a change after an undo forgets what was undone; undo with nothing to undo does nothing', () => {
+    desk().undo(plan('first'));
+    expect(desk().pins).toEqual([]);
+    desk().change(plan('first'), [pin(10)]);
+    desk().undo(plan('second'));
+    desk().change(plan('first'), [pin(30)]);
+    expect([desk().future, desk().pins]).toEqual([[], [pin(30)]]);
+  });
+  test('every change is planned afresh; another day begins with what its own plan has pinned', () => {
+    const before = desk().revision;
+    desk().change(plan('first'), [pin(10)]);
+    expect(desk().revision).toBe(before + 1);
+    desk().open('2026-11-25', plan('agreed', [pin(99)]));
+    expect(desk().pins).toEqual([pin(10)]);
+    desk().open('2026-11-26', plan('agreed', [pin(99)]));
+    expect([desk().pins, desk().past, desk().base]).toEqual([[pin(99)], [], null]);
+  });
+  test('accepted or let go, nothing is left to undo', () => {
+    desk().change(plan('first'), [pin(10)]);
+    desk().letGo(plan('agreed', [pin(10)]));
+    expect([desk().pins, desk().past, desk().base]).toEqual([[pin(10)], [], null]);
+  });
+});
