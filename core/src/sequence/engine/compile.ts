@@ -195,16 +195,15 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   }
   for (let changed = true; changed;) {
     changed = false;
-    for (let left = 0; left < size; left += 1)
-      for (let right = 0; right < size; right += 1) {
-        if (find(left) === find(right)) continue;
-        const forth = order.some((a) => order.some((b) => find(a) === find(left) && find(b) === find(right) && a !== b && reach[a]![b]!));
-        const back = order.some((a) => order.some((b) => find(a) === find(right) && find(b) === find(left) && a !== b && reach[a]![b]!));
-        if (forth && back) {
-          join(left, right);
-          changed = true;
-        }
-      }
+    // Which group leads to which; two that lead to each other are one.
+    const leads = new Set<number>();
+    for (let from = 0; from < size; from += 1) for (let to = 0; to < size; to += 1) if (reach[from]![to]! && find(from) !== find(to)) leads.add(find(from) * size + find(to));
+    for (const pair of leads) {
+      const [left, right] = [Math.floor(pair / size), pair % size];
+      if (find(left) === find(right) || !leads.has(right * size + left)) continue;
+      join(left, right);
+      changed = true;
+    }
   }
   const blocks = new Map<number, number[]>();
   for (const step of order) blocks.set(find(step), [...(blocks.get(find(step)) ?? []), step]);
@@ -311,9 +310,16 @@ export function compile(problem: Problem): Compiled {
     for (const next of new Set(edges.filter(([from]) => from === order[at]).map(([, to]) => to))) if ((waiting[next]! -= 1) === 0) order.push(next);
   const washes = problem.units.map((unit): Int32Array | null => {
     if (unit.changeoverId === null) return null;
+    // By class, not by job: there are few of them.
+    const known = new Map<string, number>();
+    const minOf = (before: string | null, after: string | null): number => {
+      const key = `${before ?? ''}\n${after ?? ''}`;
+      const found = known.get(key) ?? changeoverMin(problem, unit, before, after);
+      known.set(key, found);
+      return found;
+    };
     const table = new Int32Array(jobs.length * jobs.length);
-    for (const before of jobs)
-      for (const after of jobs) table[before.index * jobs.length + after.index] = changeoverMin(problem, unit, before.job.changeClass, after.job.changeClass);
+    for (const before of jobs) for (const after of jobs) table[before.index * jobs.length + after.index] = minOf(before.job.changeClass, after.job.changeClass);
     return table;
   });
   return {
