@@ -1,4 +1,4 @@
-import { addDays, daysBetween } from '../quantity/index';
+import { byId, addDays, daysBetween } from '../quantity/index';
 import type { CalendarDate } from '../quantity/index';
 
 /** Soup or component on hand, as one container or set of containers made together. */
@@ -32,7 +32,7 @@ export type LotUse =
 export function allocate(lots: readonly Lot[], neededL: number, on: CalendarDate, lastDay: number): readonly LotUse[] {
   let leftL = neededL;
   return [...lots]
-    .sort((left, right) => useBy(left, lastDay).localeCompare(useBy(right, lastDay)) || left.id.localeCompare(right.id))
+    .sort((left, right) => byId(useBy(left, lastDay), useBy(right, lastDay)) || byId(left.id, right.id))
     .map((lot): LotUse => {
       const until = useBy(lot, lastDay);
       if (lot.state === 'frozen') return { lot, kind: 'frozen' };

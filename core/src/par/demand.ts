@@ -1,5 +1,5 @@
 import type { CalendarDate } from '../quantity/index';
-import { daysBetween } from '../quantity/index';
+import { byId, daysBetween } from '../quantity/index';
 import { zOf } from './normal';
 
 /** What makes a day unlike others of its weekday. */
@@ -130,7 +130,7 @@ function refine(rows: readonly Row[], before: Model): Model {
  * as "at least so much" (expectation-maximisation on the truncated normal), never as demand. Null without any history.
  */
 export function forecastDemand(history: readonly SalesRecord[], day: CalendarDate, events: readonly DayEventKind[] = []): DemandForecast | null {
-  const past = [...history].filter((record) => record.day < day).sort((left, right) => left.day.localeCompare(right.day));
+  const past = [...history].filter((record) => record.day < day).sort((left, right) => byId(left.day, right.day));
   if (past.length === 0) return null;
   const rows = past.map((record): Row => ({
     weekday: weekdayOf(record.day),

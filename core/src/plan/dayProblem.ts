@@ -1,3 +1,4 @@
+import { byId } from '../quantity/index';
 import { allergensOf, componentDemand, stepDurationMin, stepRangeMin } from '../soup/index';
 import type { Jar, Soup, Step } from '../soup/index';
 import { vesselsOf } from '../batch/index';
@@ -171,7 +172,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
  */
 function drawnFrom(input: DayInput, wanted: readonly WantedBatch[], soupById: ReadonlyMap<string, Soup>): ReadonlyMap<string, readonly string[]> {
   const dueOf = ({ serviceId }: WantedBatch): number => input.station.services.find((service) => service.id === serviceId)?.startMin ?? 0;
-  const inTurn = [...wanted].sort((left, right) => dueOf(left) - dueOf(right) || left.ordinal - right.ordinal || left.id.localeCompare(right.id));
+  const inTurn = [...wanted].sort((left, right) => dueOf(left) - dueOf(right) || left.ordinal - right.ordinal || byId(left.id, right.id));
   const demands = inTurn.map(
     ({ soup, volumeL }) =>
       new Map(

@@ -1,3 +1,4 @@
+import { byId } from '../quantity/index';
 import type { Person } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
@@ -41,7 +42,7 @@ export function nameHands(plan: DayPlan, people: readonly Person[]): readonly Na
         return units === 0 ? [] : [{ batchId: batch.id, batchName: batch.name, stepId: step.stepId, startMin: step.startMin, endMin: step.endMin, units }];
       }),
     )
-    .sort((left, right) => left.startMin - right.startMin || right.units - left.units || left.batchId.localeCompare(right.batchId));
+    .sort((left, right) => left.startMin - right.startMin || right.units - left.units || byId(left.batchId, right.batchId));
   return steps.map((step): NamedStep => {
     const able = loads.filter(
       ({ person, busy }) =>
@@ -49,7 +50,7 @@ export function nameHands(plan: DayPlan, people: readonly Person[]): readonly Na
     );
     const worked = (load: Load): number => load.busy.reduce((sum, one) => sum + (one.endMin - one.startMin) * one.units, 0);
     const onIt = (load: Load): number => (load.busy.some((one) => one.batchId === step.batchId) ? 0 : 1);
-    const [picked] = [...able].sort((left, right) => onIt(left) - onIt(right) || worked(left) - worked(right) || left.person.id.localeCompare(right.person.id));
+    const [picked] = [...able].sort((left, right) => onIt(left) - onIt(right) || worked(left) - worked(right) || byId(left.person.id, right.person.id));
     picked?.busy.push(step);
     return { ...step, personId: picked?.person.id ?? null };
   });

@@ -4,3 +4,4 @@ export * from './mass';
 export * from './temperature';
 export * from './measure';
 export * from './amount';
+export * from './order';

@@ -1,3 +1,4 @@
+import { byId } from '../quantity/index';
 import { lineL, middle } from './mass';
 import type { Soup } from './soup';
 
@@ -45,7 +46,7 @@ export function componentDemand(cooking: readonly Cooking[], soupById: ReadonlyM
   cooking.forEach((batch) => {
     ask(batch, []);
   });
-  return [...total].map(([componentId, entry]) => ({ componentId, ...entry })).sort((left, right) => left.componentId.localeCompare(right.componentId));
+  return [...total].map(([componentId, entry]) => ({ componentId, ...entry })).sort((left, right) => byId(left.componentId, right.componentId));
 }
 
 /** The path of a component that contains itself, as ids from the soup back to where it closes; null when there is none. */

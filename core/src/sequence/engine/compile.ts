@@ -308,18 +308,16 @@ export function compile(problem: Problem): Compiled {
   const order = waiting.flatMap((count, index) => (count === 0 ? [index] : []));
   for (let at = 0; at < order.length; at += 1)
     for (const next of new Set(edges.filter(([from]) => from === order[at]).map(([, to]) => to))) if ((waiting[next]! -= 1) === 0) order.push(next);
+  // Units that are washed by one table share it.
+  const tables = new Map<string, Int32Array>();
   const washes = problem.units.map((unit): Int32Array | null => {
     if (unit.changeoverId === null) return null;
-    // By class, not by job: there are few of them.
-    const known = new Map<string, number>();
-    const minOf = (before: string | null, after: string | null): number => {
-      const key = `${before ?? ''}\n${after ?? ''}`;
-      const found = known.get(key) ?? changeoverMin(problem, unit, before, after);
-      known.set(key, found);
-      return found;
-    };
+    const known = tables.get(unit.changeoverId);
+    if (known !== undefined) return known;
     const table = new Int32Array(jobs.length * jobs.length);
-    for (const before of jobs) for (const after of jobs) table[before.index * jobs.length + after.index] = minOf(before.job.changeClass, after.job.changeClass);
+    for (const before of jobs)
+      for (const after of jobs) table[before.index * jobs.length + after.index] = changeoverMin(problem, unit, before.job.changeClass, after.job.changeClass);
+    tables.set(unit.changeoverId, table);
     return table;
   });
   return {
