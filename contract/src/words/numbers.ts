@@ -2,10 +2,12 @@ import type { TemperatureUnit } from '@broth/core';
 
 /** How numbers are said. */
 
-const DIGITS = { minimumFractionDigits: 0, maximumFractionDigits: 1, useGrouping: false };
+// Made once: a board says some hundred numbers, and making a format costs more than using it.
+const DIGITS = new Intl.NumberFormat('en', { minimumFractionDigits: 0, maximumFractionDigits: 1, useGrouping: false });
+const LIST = new Intl.ListFormat('en', { type: 'conjunction' });
 /** `14` and `14.5`, never `14.0`. */
 export function number(value: number): string {
-  return new Intl.NumberFormat('en', DIGITS).format(value);
+  return DIGITS.format(value);
 }
 export function litres(volumeL: number): string {
   return `${number(volumeL)} L`;
@@ -25,5 +27,5 @@ export function duration(durationMin: number): string {
   return whole < 60 ? `${String(whole)} min` : `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, '0')}`;
 }
 export function list(items: readonly string[]): string {
-  return new Intl.ListFormat('en', { type: 'conjunction' }).format(items);
+  return LIST.format(items);
 }

@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
-import { useCallback, useDeferredValue, useRef, useState } from 'react';
+import type { DayPlan } from '@broth/core';
+import { memo, useCallback, useDeferredValue, useRef, useState } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';
@@ -29,9 +30,50 @@ interface Props {
   readonly down: boolean;
 }
 
+interface ChipsProps {
+  readonly day: OpenDay;
+  readonly plan: DayPlan;
+  readonly selected: string | null;
+  readonly onSelect: (batchId: string) => void;
+}
+
+/** Every batch as a button in its own tone: the picture is never the only way to it. */
+const BatchChips = memo(function BatchChips({ day, plan, selected, onSelect }: ChipsProps) {
+  const palette = usePalette();
+  return (
+    <View role="radiogroup" aria-label="Batches on the board" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+      {plan.batches.map((one) => {
+        const tone = day.soupById.get(one.soupId)?.toneHex ?? '#888888';
+        const picked = one.id === selected;
+        return (
+          <Pressable
+            key={one.id}
+            role="radio"
+            aria-checked={picked}
+            aria-label={`${one.name}, ${words.litres(one.volumeL)}, ready ${words.clock(one.readyMin)}`}
+            onPress={() => {
+              onSelect(one.id);
+            }}
+            style={{
+              minHeight: 48,
+              borderRadius: 6,
+              paddingHorizontal: 12,
+              justifyContent: 'center',
+              backgroundColor: tone,
+              borderWidth: 3,
+              borderColor: picked ? palette.ink : tone,
+            }}
+          >
+            <Text style={{ fontFamily: BOLD, fontSize: 15, color: inkOn(tone) }}>{`${one.name} · ${words.clock(one.readyMin)}`}</Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+});
+
 /** How the plan stands, the board, the batch that is picked and what can be done with it. */
 export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
-  const palette = usePalette();
   const { plan } = shown;
   const [selected, setSelected] = useState<string | null>(null);
   const [allTrouble, setAllTrouble] = useState(false);
@@ -91,34 +133,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
         </Note>
       </Sheet>
       {batch === undefined ? null : <BatchStory day={day} plan={plan} batch={batch} story={story?.batches.find((one) => one.batchId === batch.id) ?? null} moves={moves} />}
-      <View role="radiogroup" aria-label="Batches on the board" style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-        {plan.batches.map((one) => {
-          const tone = day.soupById.get(one.soupId)?.toneHex ?? '#888888';
-          const picked = one.id === selected;
-          return (
-            <Pressable
-              key={one.id}
-              role="radio"
-              aria-checked={picked}
-              aria-label={`${one.name}, ${words.litres(one.volumeL)}, ready ${words.clock(one.readyMin)}`}
-              onPress={() => {
-                select(one.id);
-              }}
-              style={{
-                minHeight: 48,
-                borderRadius: 6,
-                paddingHorizontal: 12,
-                justifyContent: 'center',
-                backgroundColor: tone,
-                borderWidth: 3,
-                borderColor: picked ? palette.ink : tone,
-              }}
-            >
-              <Text style={{ fontFamily: BOLD, fontSize: 15, color: inkOn(tone) }}>{`${one.name} · ${words.clock(one.readyMin)}`}</Text>
-            </Pressable>
-          );
-        })}
-      </View>
+      <BatchChips day={day} plan={drawnPlan} selected={drawnSelected} onSelect={select} />
     </View>
   );
 }
