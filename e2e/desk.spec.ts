@@ -106,6 +106,7 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   await expect(help).toContainText('Each was planned afresh', { timeout: 30_000 });
   await expect(help).toContainText('One more cook all day: no measurable effect.');
   await expect(help).toContainText(/Without Beetroot with soured cream: .* less late/);
+  await expect(help).toContainText(/Beetroot 1 let go from where it was put: .* less late, everything in time/);
   await page.getByRole('button', { name: 'Let Beetroot 1 go where it is best' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('All in time')).toBeVisible();

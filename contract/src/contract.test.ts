@@ -91,7 +91,7 @@ describe('words', () => {
     ],
     [words.finding({ code: 'batch.noVessel', soupId: 'Bean', needL: 12 }, names), 'Bean: no kettle or pot in use holds 12 L. Put one back into use or lower the par.'],
     [
-      words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 65, waitedFor: 'Kettle 2' }, names),
+      words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 65, waitedFor: 'Kettle 2', pinned: false }, names),
       'Bean 1 is 1 h 05 late: it waits for Kettle 2. Start earlier, lower a par, or serve it later.',
     ],
     [words.finding({ code: 'lot.pastDate', soupId: 'Bean', volumeL: 2, byDays: 1 }, names), 'Bean: 2 L on hand is 1 day past its date mark. It does not count. Discard it.'],

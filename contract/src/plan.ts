@@ -24,7 +24,7 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion']) }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),
   z.object({ code: z.literal('plan.pinDropped'), batchId: id, stepId: id, startMin: minute, soonestMin: minute.nullable(), latestMin: minute.nullable() }),
-  z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable() }),
+  z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable(), pinned: z.boolean().default(false) }),
   z.object({ code: z.literal('lot.pastDate'), soupId: id, volumeL: litres, byDays: z.int() }),
   z.object({ code: z.literal('lot.frozen'), soupId: id, volumeL: litres }),
 ]);

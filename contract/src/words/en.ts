@@ -85,8 +85,10 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.batch(found.batchId)} cannot begin that step at ${clock(found.startMin)}${
         found.soonestMin === null || found.latestMin === null ? '' : `: its own steps leave ${clock(found.soonestMin)} to ${clock(found.latestMin)}`
       }. It was let go there, and planned afresh.`;
-    case 'plan.late':
-      return `${names.batch(found.batchId)} is ${duration(found.lateMin)} late${found.waitedFor === null ? '' : `: it waits for ${names.resource(found.waitedFor)}`}. Start earlier, lower a par, or serve it later.`;
+    case 'plan.late': {
+      const why = found.pinned ? ', where it was put by hand' : found.waitedFor === null ? '' : `: it waits for ${names.resource(found.waitedFor)}`;
+      return `${names.batch(found.batchId)} is ${duration(found.lateMin)} late${why}. ${found.pinned ? 'Let it go' : 'Start earlier'}, lower a par, or serve it later.`;
+    }
     case 'lot.pastDate':
       return `${names.soup(found.soupId)}: ${litres(found.volumeL)} on hand is ${String(found.byDays)} ${found.byDays === 1 ? 'day' : 'days'} past its date mark. It does not count. Discard it.`;
     case 'lot.frozen':

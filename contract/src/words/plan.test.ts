@@ -54,6 +54,7 @@ test.each([
     ],
     'It cannot be ready sooner: Stock 1 must be made first, until 10:03 and nobody is there before 5:00.',
   ],
+  [[{ kind: 'pin', id: 'Bean 1', byJobIds: [], fromMin: 600, toMin: 600 }], 'It cannot be ready sooner: it was put at 10:00 by hand.'],
   [[], null],
 ] as const)('why not sooner: %j', (binding, expected) => {
   expect(words.binding(story({ binding }), names)).toBe(expected);
@@ -81,6 +82,7 @@ test.each([
   [cure({}), 'One more cook all day: no measurable effect.'],
   [cure({ whatIf: { kind: 'equipment', likeId: 'Kettle 1' }, lateMin: 5, gainsMin: 15 }), 'One more like Kettle 1: 15 min less late, still 5 min late in all.'],
   [cure({ whatIf: { kind: 'without', soupId: 'Bean' }, lateMin: 0, gainsMin: 20 }), 'Without Bean: 20 min less late, everything in time.'],
+  [cure({ whatIf: { kind: 'letGo', batchId: 'Bean 1' }, lateMin: 0, gainsMin: 20 }), 'Bean 1 let go from where it was put: 20 min less late, everything in time.'],
   [cure({ places: 2, unplaced: 0 }), 'One more cook all day: 2 more batches find a place.'],
   [cure({ places: 1, unplaced: 1 }), 'One more cook all day: one more batch finds a place, 1 still without.'],
   [cure({ whatIf: { kind: 'fasterWash', fullWashMin: 6, rinseMin: 3 } }), 'Washes in half the time (6 min full, 3 min rinse): no measurable effect.'],

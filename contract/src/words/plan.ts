@@ -50,6 +50,8 @@ function blocker(given: BatchStory['binding'][number], names: Names): string {
         : `${names.resource(given.id)} is full until ${clock(given.toMin)}${by}`;
     case 'input':
       return `${names.batch(given.id)} must be made first, until ${clock(given.toMin)}`;
+    case 'pin':
+      return `it was put at ${clock(given.fromMin)} by hand`;
     case 'release':
       return `nobody is there before ${clock(given.toMin)}`;
   }
@@ -83,6 +85,8 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
       return `One more like ${names.resource(given.likeId)}`;
     case 'fasterWash':
       return `Washes in half the time (${duration(given.fullWashMin)} full, ${duration(given.rinseMin)} rinse)`;
+    case 'letGo':
+      return `${names.batch(given.batchId)} let go from where it was put`;
     case 'without':
       return `Without ${names.soup(given.soupId)}`;
   }

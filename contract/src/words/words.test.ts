@@ -192,7 +192,7 @@ test('every finding of a plan has a sentence with what to do or why', () => {
     words.finding({ code: 'batch.tooMany', soupId: 'Bean', needL: 900, batches: 36, largestL: 25 }, names),
     words.finding({ code: 'batch.surplus', soupId: 'Bean', surplusL: 1.5 }, names),
     words.finding({ code: 'plan.unplaced', batchId: 'Bean 1' }, names),
-    words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 5, waitedFor: null }, names),
+    words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 5, waitedFor: null, pinned: false }, names),
     words.finding({ code: 'lot.pastDate', soupId: 'Bean', volumeL: 2, byDays: 3 }, names),
     words.finding({ code: 'lot.frozen', soupId: 'Bean', volumeL: 4 }, names),
   ];

@@ -101,6 +101,11 @@ describe('what a plan knows of itself', () => {
     const story = storyOf({ ...input, pins: late.pins }, late);
     expect(story.batches.map((batch) => batch.batchId).sort()).toEqual(late.batches.map((batch) => batch.id).sort());
     expect(story.batches.find((batch) => batch.batchId === A)?.chance).toBe(0);
+    expect(story.batches.find((batch) => batch.batchId === A)?.binding.map((one) => one.kind)).toContain('pin');
+    expect(late.findings.filter((found) => found.code === 'plan.late')).toMatchObject([{ batchId: A, waitedFor: null, pinned: true }]);
+    let found: Cures | null = null;
+    for (const one of curesOf(input, late, { seed: 1, moves: 100 })) found = one;
+    expect(found?.cures[0]).toMatchObject({ whatIf: { kind: 'letGo', batchId: A }, lateMin: 0 });
     expect(story.leastLateMin).toBeLessThanOrEqual(story.lateMin);
   });
 });

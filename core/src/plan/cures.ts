@@ -1,5 +1,6 @@
 import type { Equipment, Station } from '../batch/index';
 import type { DayInput, DayPlan } from './dayPlan';
+import { unpinned } from './pins';
 import { startPlanning } from './planDay';
 
 /** One thing that could be otherwise today. */
@@ -7,7 +8,9 @@ export type WhatIf =
   | { readonly kind: 'cook' }
   | { readonly kind: 'equipment'; readonly likeId: string }
   | { readonly kind: 'fasterWash'; readonly fullWashMin: number; readonly rinseMin: number }
-  | { readonly kind: 'without'; readonly soupId: string };
+  | { readonly kind: 'without'; readonly soupId: string }
+  /** What was put by hand is let go. */
+  | { readonly kind: 'letGo'; readonly batchId: string };
 
 export interface Cure {
   readonly whatIf: WhatIf;
@@ -45,6 +48,8 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
       return { ...input, station: { ...station, equipment: more(station, whatIf.likeId) } };
     case 'fasterWash':
       return { ...input, station: { ...station, rinseMin: whatIf.rinseMin, fullWashMin: whatIf.fullWashMin } };
+    case 'letGo':
+      return { ...input, pins: unpinned(input.pins ?? [], whatIf.batchId) };
     case 'without':
       return { ...input, pars: input.pars.map((par) => (par.soupId === whatIf.soupId ? { ...par, parL: 0 } : par)) };
   }
@@ -60,6 +65,7 @@ export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
   const begun = new Set(input.started.map((batch) => batch.soupId));
   const soups = [...new Set(plan.batches.filter((batch) => batch.serviceId !== null).map((batch) => batch.soupId))].filter((id) => !begun.has(id));
   return [
+    ...[...new Set(plan.pins.map((pin) => pin.batchId))].map((batchId): WhatIf => ({ kind: 'letGo', batchId })),
     { kind: 'cook' },
     ...[...vessels.slice(0, 1), ...blenders].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
     { kind: 'fasterWash', rinseMin: Math.ceil(rinseMin / 2), fullWashMin: Math.ceil(fullWashMin / 2) },
@@ -75,9 +81,10 @@ function unplacedOf(plan: DayPlan): number {
  * What would help a day that is late: each question searched from the plan as it is with the same seed and moves, and never worse than it. Asks one question
  * at a time, so that a caller can stop in between.
  */
-export function* curesOf(input: DayInput, plan: DayPlan, options: { readonly seed: number; readonly moves: number }): Generator<Cures, Cures> {
+export function* curesOf(day: DayInput, plan: DayPlan, options: { readonly seed: number; readonly moves: number }): Generator<Cures, Cures> {
+  const input = { ...day, pins: plan.pins };
   const search = (given: DayInput, seed: number): DayPlan => {
-    const planning = startPlanning({ ...given, agreed: null, pins: plan.pins }, seed, plan);
+    const planning = startPlanning({ ...given, agreed: null }, seed, plan);
     planning.run(options.moves);
     return planning.plan();
   };

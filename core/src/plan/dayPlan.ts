@@ -96,7 +96,7 @@ export type PlanFinding =
       readonly soonestMin: number | null;
       readonly latestMin: number | null;
     }
-  | { readonly code: 'plan.late'; readonly batchId: string; readonly lateMin: number; readonly waitedFor: string | null }
+  | { readonly code: 'plan.late'; readonly batchId: string; readonly lateMin: number; readonly waitedFor: string | null; readonly pinned: boolean }
   | { readonly code: 'lot.pastDate'; readonly soupId: string; readonly volumeL: number; readonly byDays: number }
   | { readonly code: 'lot.frozen'; readonly soupId: string; readonly volumeL: number };
 

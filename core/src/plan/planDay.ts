@@ -131,8 +131,16 @@ function planOf({ input, batches: { wanted, needs, components, findings }, probl
   const late = batches
     .filter((batch) => batch.lateMin > 0 && batch.state !== 'finished')
     .map((batch): PlanFinding => {
-      const binding = explained.bindingOf(batch.id).find((one) => one.kind !== 'release');
-      return { code: 'plan.late', batchId: batch.id, lateMin: batch.lateMin, waitedFor: binding?.id ?? null };
+      const binding = explained.bindingOf(batch.id);
+      // One that somebody has put there is late for that, whatever else is in its way.
+      const first = binding.find((one) => one.kind === 'pin') ?? binding.find((one) => one.kind !== 'release');
+      return {
+        code: 'plan.late',
+        batchId: batch.id,
+        lateMin: batch.lateMin,
+        waitedFor: first === undefined || first.kind === 'pin' ? null : first.id,
+        pinned: first?.kind === 'pin',
+      };
     });
   return {
     date: input.date,

@@ -4,8 +4,8 @@ import type { Job, PlacedJob, PlacedStep, Problem, Sequence } from './problem';
 /** Why things stand where they stand: what was not free a minute sooner. */
 
 export interface Blocker {
-  /** unit = a kettle or a blender; resource = hands or trays; input = a job whose product it takes; release = it may not begin sooner. */
-  readonly kind: 'unit' | 'resource' | 'input' | 'release';
+  /** unit = a kettle or a blender; resource = hands or trays; input = a job whose product it takes; release = it may not begin sooner; pin = somebody wants it there. */
+  readonly kind: 'unit' | 'resource' | 'input' | 'release' | 'pin';
   readonly id: string;
   /** Jobs that have it then, and until when. */
   readonly byJobIds: readonly string[];
@@ -81,6 +81,7 @@ export class Explained {
     const own = this.stepOf(jobId, stepId);
     if (placed === undefined || step === undefined || job === undefined || own === undefined) return null;
     const [fromMin, toMin] = [step.startMin - byMin, step.endMin - byMin];
+    if (own.fixed?.kind === 'pinned') return { kind: 'pin', id: jobId, byJobIds: [], fromMin: step.startMin, toMin: step.startMin };
     for (const inputId of own.afterJobs) {
       const input = this.placed.get(inputId);
       if (input !== undefined && endOf(input) > fromMin)

@@ -121,7 +121,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
         <Note>
           {story.leastLateMin === 0
             ? `${words.duration(story.lateMin)} late in all.`
-            : `${words.duration(story.lateMin)} late in all; with these hands and kettles no plan is below ${words.duration(story.leastLateMin)}.`}
+            : `${words.duration(story.lateMin)} late in all; with these hands and kettles${plan.pins.length > 0 ? ', and what was put by hand,' : ''} no plan is below ${words.duration(story.leastLateMin)}.`}
         </Note>
       ) : null}
       {late + unplaced > 0 ? <WhatWouldHelp day={day} plan={plan} nowMin={nowMin} /> : null}
