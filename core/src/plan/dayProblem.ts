@@ -223,13 +223,14 @@ export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins
     known.set(soup, found);
     return found;
   };
+  const basis: Basis = { input, pins, allergensOf: holds, drawn: drawnFrom(input, wanted, soupById) };
   const classes = new Map(wanted.map((batch) => [classOf(holds(batch.soup)), holds(batch.soup)]));
   return {
     horizonMin: HORIZON_MIN,
     resources: resourcesOf(input.station, input.nowMin),
     units: unitsOf(input.station),
     changeovers: [washOf(input.station, classes)],
-    jobs: wanted.map((batch) => jobOf(batch, { input, pins, allergensOf: holds, drawn: drawnFrom(input, wanted, soupById) })),
+    jobs: wanted.map((batch) => jobOf(batch, basis)),
     lines: [],
     weights: DEFAULT_WEIGHTS,
   };

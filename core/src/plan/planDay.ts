@@ -53,14 +53,15 @@ function washesOf(sequence: Sequence, batches: readonly PlannedBatch[], fullWash
  * Batches of one soup that have not begun are alike, so their numbers follow the clock: the first to be cooked is number one. What was
  * placed stays where it is; only the names change hands.
  */
-function numberedByTime(wanted: readonly WantedBatch[], sequence: Sequence, pins: readonly Pin[]): Sequence {
+function numberedByTime(wanted: readonly WantedBatch[], problem: Problem, sequence: Sequence, pins: readonly Pin[]): Sequence {
+  const drawnBy = new Map(problem.jobs.map((job) => [job.id, job.steps.flatMap((step) => step.afterJobs).join()]));
   const placed = new Map(sequence.jobs.map((job) => [job.jobId, job]));
   const startOf = (job: PlacedJob): number => job.steps[0]?.startMin ?? 0;
   const alike = new Map<string, WantedBatch[]>();
   for (const batch of wanted) {
-    // What others take from is not alike: each has its own takers.
+    // What others take from is not alike: each has its own takers. Nor are two that take from different batches.
     if (batch.started !== null || batch.serviceId === null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
-    const key = `${batch.soup.id} ${batch.serviceId} ${String(batch.volumeL)}`;
+    const key = `${batch.soup.id} ${batch.serviceId} ${String(batch.volumeL)} ${drawnBy.get(batch.id) ?? ''}`;
     alike.set(key, [...(alike.get(key) ?? []), batch]);
   }
   const nameOf = new Map<string, string>();
@@ -120,7 +121,7 @@ function withoutRoom(basis: Basis, unplaced: readonly string[]): Basis | null {
 
 function planOf({ input, batches: { wanted, needs, components, findings }, problem, pins, dropped }: Basis, found: Sequence): DayPlan {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
-  const sequence = numberedByTime(wanted, found, pins);
+  const sequence = numberedByTime(wanted, problem, found, pins);
   const explained = new Explained(problem, sequence);
   const placedById = new Map(sequence.jobs.map((job) => [job.jobId, job]));
   const batches = wanted.flatMap((batch): PlannedBatch[] => {

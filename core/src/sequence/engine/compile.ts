@@ -40,6 +40,10 @@ export interface Variant {
   /** Holdings by the step they end with, and by the one they begin with. */
   readonly closing: readonly (readonly number[])[];
   readonly opening: readonly (readonly number[])[];
+  /** Minutes one step may begin after another at most, by all lags together: `[from * size + to]`, Infinity = it keeps. Least is minus the way back. */
+  readonly apart: Float64Array;
+  /** Minutes from the start of each step to the end of the job, at least. */
+  readonly tail: readonly number[];
   /** Unit of each step's mode, −1 = none. */
   readonly stepUnit: readonly number[];
   readonly spanUnit: readonly number[];
@@ -109,6 +113,28 @@ function topological(size: number, edges: readonly (readonly [number, number])[]
   return order.length === size ? order : null;
 }
 
+/** The tightest lags that follow from all of a job's lags: shortest ways (Floyd & Warshall 1962). */
+function apartOf(size: number, outgoing: readonly (readonly OutgoingLag[])[]): Float64Array {
+  const apart = new Float64Array(size * size).fill(Number.POSITIVE_INFINITY);
+  for (let step = 0; step < size; step += 1) apart[step * size + step] = 0;
+  outgoing.forEach((lags, from) => {
+    for (const { to, min, max } of lags) {
+      if (max < apart[from * size + to]!) apart[from * size + to] = max;
+      if (-min < apart[to * size + from]!) apart[to * size + from] = -min;
+    }
+  });
+  for (let over = 0; over < size; over += 1)
+    for (let from = 0; from < size; from += 1) {
+      const there = apart[from * size + over]!;
+      if (there === Number.POSITIVE_INFINITY) continue;
+      for (let to = 0; to < size; to += 1) {
+        const way = there + apart[over * size + to]!;
+        if (way < apart[from * size + to]!) apart[from * size + to] = way;
+      }
+    }
+  return apart;
+}
+
 function reachable(size: number, edges: readonly (readonly [number, number])[], order: readonly number[]): boolean[][] {
   const reach = Array.from({ length: size }, (_, from) => Array.from({ length: size }, (__, to) => from === to));
   for (const step of [...order].reverse()) for (const [from, to] of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from]![end] ||= reach[to]![end]!;
@@ -147,32 +173,31 @@ function variantsOf(job: Job, problem: Problem, indexOf: { readonly resource: Re
       incoming[to]!.push({ from, min, max });
       outgoing[from]!.push({ to, min, max });
     }
+    const apart = apartOf(job.steps.length, outgoing);
+    const tail = durations.map((_, step) => durations.reduce((most, duration, to) => Math.max(most, duration - apart[to * durations.length + step]!), 0));
     const unitLists = [...job.spans.map((span) => span.unitIds), ...chosen.map((mode) => mode.unitIds)].map((ids) =>
       ids.length === 0 ? [-1] : ids.map((id) => indexOf.unit.get(id) ?? -1),
     );
+    const uses = chosen.map(usesOf);
+    // Where each unit of a combination is held: spans first, then what the modes hold.
+    const ends = [
+      ...job.spans.map((span) => ({ from: stepIndex.get(span.from)!, to: stepIndex.get(span.to)!, untilEnd: span.until === 'end' })),
+      ...job.steps.map((_, step) => ({ from: step, to: step, untilEnd: true })),
+    ];
     for (const units of combinations(unitLists, MAX_VARIANTS)) {
       if (variants.length >= MAX_VARIANTS) return variants;
-      const spanUnit = units.slice(0, job.spans.length);
-      const stepUnit = units.slice(job.spans.length);
       const holdings: Holding[] = [];
-      job.spans.forEach((span, index) => {
-        if (spanUnit[index]! >= 0) holdings.push({ unit: spanUnit[index]!, from: stepIndex.get(span.from)!, to: stepIndex.get(span.to)!, untilEnd: span.until === 'end' });
+      units.forEach((unit, at) => {
+        if (unit >= 0) holdings.push({ unit, ...ends[at]! });
       });
-      stepUnit.forEach((unit, step) => {
-        if (unit >= 0) holdings.push({ unit, from: step, to: step, untilEnd: true });
+      const closing: number[][] = job.steps.map(() => []);
+      const opening: number[][] = job.steps.map(() => []);
+      holdings.forEach((holding, at) => {
+        closing[holding.to]!.push(at);
+        opening[holding.from]!.push(at);
       });
-      variants.push({
-        modes,
-        durations,
-        uses: chosen.map(usesOf),
-        incoming,
-        outgoing,
-        holdings,
-        closing: job.steps.map((_, step) => holdings.flatMap((holding, index) => (holding.to === step ? [index] : []))),
-        opening: job.steps.map((_, step) => holdings.flatMap((holding, index) => (holding.from === step ? [index] : []))),
-        stepUnit,
-        spanUnit,
-      });
+      const [spanUnit, stepUnit] = [units.slice(0, job.spans.length), units.slice(job.spans.length)];
+      variants.push({ modes, durations, uses, incoming, outgoing, apart, tail, holdings, closing, opening, stepUnit, spanUnit });
     }
   }
   return variants;

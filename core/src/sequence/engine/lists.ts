@@ -1,5 +1,5 @@
 import type { Random } from '../random';
-import type { Compiled } from './compile';
+import type { Compiled, Variant } from './compile';
 import type { Saved, Timetable } from './timetable';
 
 /** A job, or one part of it where its parts are free of each other. */
@@ -9,8 +9,32 @@ interface Item {
   readonly before: readonly number[];
 }
 
+interface Trace {
+  readonly saved: Saved;
+  readonly seen: Uint8Array;
+  readonly failed: Uint8Array;
+}
+
+/** How many traces of an order are kept. A choice of the search. */
+const TRACES = 20;
+
 /** How often a move looks for what holds up the end. A choice of the search. */
 const CRITICAL = 0.6;
+
+/** Whether a part of a job is the same in every way of doing it, and holds nothing. */
+function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
+  const [first] = variants;
+  return variants.every((variant) =>
+    block.every(
+      (step) =>
+        variant.closing[step]!.length === 0 &&
+        variant.opening[step]!.length === 0 &&
+        variant.durations[step] === first!.durations[step] &&
+        variant.uses[step]!.join() === first!.uses[step]!.join() &&
+        variant.incoming[step]!.every((lag, at) => lag.min === first!.incoming[step]![at]!.min && lag.max === first!.incoming[step]![at]!.max),
+    ),
+  );
+}
 
 /**
  * The other half of the search: a plan as an order. Everything is laid out as soon as it fits, in that order, then pushed back from the end towards its
@@ -34,10 +58,25 @@ export class Lists {
   private readonly decodedStart: Int32Array;
   private readonly decodedEnd: Int32Array;
   private readonly longestWash: number;
+  /** Which items are laid out, and whose job found no place, in the order that is being laid out. */
+  private readonly seen: Uint8Array;
+  private readonly failed: Uint8Array;
+  private readonly ends: Float64Array;
+  /** Whether all ways of its job are one for an item. */
+  private readonly same: Map<Item, boolean> = new Map();
+  /** How the table looked after every so many items of the accepted order, and of the one that is tried. */
+  private readonly every: number;
+  private trace: Trace[];
+  private trial: Trace[];
+  private traced: boolean;
+  /** Whether the order that was tried last was laid out to its end. */
+  private whole: boolean;
+  /** How many of the accepted order's traces the tried one shares. */
+  private taken: number;
   order: number[];
   cost: number = Number.POSITIVE_INFINITY;
 
-  constructor(table: Timetable, root: Saved, random: Random, movable: readonly number[]) {
+  constructor(table: Timetable, root: Saved, random: Random, movable: readonly number[], by: 'whole' | 'parts') {
     this.table = table;
     this.compiled = table.compiled;
     this.root = root;
@@ -63,13 +102,7 @@ export class Lists {
         before: [...item.before, ...this.compiled.jobs[item.job]!.inputs.flatMap((input) => (item.block.includes(input.step) ? (last.get(input.job) ?? []) : []))],
       }));
     };
-    const bound = (index: number): boolean => {
-      const job = this.compiled.jobs[index]!;
-      return (
-        this.compiled.problem.lines.length > 0 || job.variants.length > 1 || job.variants[0]!.incoming.some((lags) => lags.some((lag) => lag.max !== Number.POSITIVE_INFINITY))
-      );
-    };
-    this.items = divide(bound);
+    this.items = divide((index) => (by === 'whole' ? this.isTied(index) : this.isBound(index)));
     this.parts = divide(() => false);
     this.order = this.items.map((_, index) => index);
     this.soonStart = new Int32Array(this.items.length);
@@ -77,8 +110,32 @@ export class Lists {
     this.decodedStart = new Int32Array(this.items.length);
     this.decodedEnd = new Int32Array(this.items.length);
     this.longestWash = this.compiled.washes.reduce((longest, washes) => washes?.reduce((most, min) => Math.max(most, min), longest) ?? longest, 0);
+    this.seen = new Uint8Array(this.items.length);
+    this.failed = new Uint8Array(this.compiled.jobs.length);
+    this.ends = new Float64Array(this.compiled.jobs.reduce((most, job) => Math.max(most, job.variants.length), 0));
+    this.every = Math.max(1, Math.ceil(this.items.length / TRACES));
+    const traces = (): Trace[] =>
+      Array.from({ length: Math.ceil(this.items.length / this.every) }, () => ({ saved: table.save(), seen: this.seen.slice(), failed: this.failed.slice() }));
+    this.traced = false;
+    this.whole = false;
+    this.taken = 0;
+    this.trace = traces();
+    this.trial = traces();
     const wants = this.items.map((item) => this.wantsOf(item));
     this.rivals = this.items.map((_, index) => this.items.flatMap((__, other) => (other !== index && [...wants[index]!].some((one) => wants[other]!.has(one)) ? [other] : [])));
+  }
+
+  /** Whether a job's parts have anything to do with each other beyond their order. */
+  private isTied(index: number): boolean {
+    const { variants } = this.compiled.jobs[index]!;
+    return this.compiled.problem.lines.length > 0 || variants.length > 1 || variants[0]!.incoming.some((lags) => lags.some((lag) => lag.max !== Number.POSITIVE_INFINITY));
+  }
+
+  /** Whether a job must be laid out whole: nothing overtakes in a line, and of its parts only one may have more ways than one. */
+  private isBound(index: number): boolean {
+    const { variants, partitions } = this.compiled.jobs[index]!;
+    if (this.compiled.problem.lines.length > 0) return true;
+    return partitions[0]!.filter((block) => !isSame(variants, block)).length > 1;
   }
 
   /** What an item takes of the station: resources by their index, units by theirs, below zero. */
@@ -98,6 +155,7 @@ export class Lists {
       return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
     };
     this.order = this.items.map((_, index) => index).sort((left, right) => at(left) - at(right));
+    this.traced = false;
   }
 
   /** All items by a number of their job, smallest first. */
@@ -146,6 +204,14 @@ export class Lists {
 
   /** Takes an order that has just been decoded. */
   accept(order: number[], cost: number): void {
+    for (let at = 0; at < this.taken; at += 1) {
+      const shared = this.trace[at]!;
+      this.trace[at] = this.trial[at]!;
+      this.trial[at] = shared;
+    }
+    [this.trace, this.trial] = [this.trial, this.trace];
+    // An order that was given up half-way has left only half its traces.
+    this.traced = this.whole;
     this.order = order;
     this.cost = cost;
     this.critical = null;
@@ -190,34 +256,43 @@ export class Lists {
     return Math.floor(this.random() * limit);
   }
 
-  /** Lays an order out on the table. Gives its cost. */
-  decode(order: readonly number[]): number {
-    const { table } = this;
-    table.restore(this.root);
-    const { items } = this;
-    const seen = new Uint8Array(items.length);
-    const failed = new Uint8Array(this.compiled.jobs.length);
-    const laid: number[] = [];
-    const place = (index: number): boolean => {
-      if (seen[index] !== 0) return true;
-      seen[index] = 1;
-      const item = items[index]!;
-      if (!item.before.every(place)) return false;
-      if (failed[item.job] === 0 && this.placeSoon(item)) {
-        laid.push(index);
-        return true;
+  /**
+   * Lays an order out on the table. Gives its cost, or something above `limit` as soon as it is certain to be above. What it shares with the beginning of the
+   * order that was accepted last is not laid out again.
+   */
+  decode(order: readonly number[], limit: number = Number.POSITIVE_INFINITY): number {
+    const { table, items, trial } = this;
+    this.whole = false;
+    let shared = 0;
+    if (this.traced) while (shared < order.length && order[shared] === this.order[shared]) shared += 1;
+    const kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / this.every));
+    if (kept === 0) {
+      table.restore(this.root);
+      this.seen.fill(0);
+      this.failed.fill(0);
+    } else {
+      const trace = this.trace[kept - 1]!;
+      table.restore(trace.saved);
+      this.seen.set(trace.seen);
+      this.failed.set(trace.failed);
+    }
+    this.taken = kept;
+    for (let at = kept * this.every; at < order.length; at += 1) {
+      if (at > kept * this.every && at % this.every === 0) {
+        const late = table.lateCost();
+        if (late > limit) return late;
+        const trace = trial[at / this.every - 1]!;
+        table.save(trace.saved);
+        trace.seen.set(this.seen);
+        trace.failed.set(this.failed);
       }
-      if (failed[item.job] !== 0) return true;
-      failed[item.job] = 1;
-      // What finds no place at all takes its other parts with it; the rest of the day is laid out without it.
-      return (
-        laid.filter((other) => items[other]!.job === item.job).every((other) => table.withdrawPart(item.job, table.variantOf[item.job]!, items[other]!.block)) &&
-        this.forget(item.job)
-      );
-    };
-    if (!order.every(place)) return Number.POSITIVE_INFINITY;
+      if (!this.place(order[at]!)) return Number.POSITIVE_INFINITY;
+    }
+    const late = table.lateCost();
+    if (late > limit) return late;
+    this.whole = true;
     items.forEach((item, index) => {
-      if (failed[item.job] !== 0) {
+      if (this.failed[item.job] !== 0) {
         this.decodedStart[index] = 0;
         this.decodedEnd[index] = 0;
         return;
@@ -238,25 +313,75 @@ export class Lists {
     return this.pushes ? this.push(cost) : cost;
   }
 
-  private forget(job: number): true {
-    this.table.variantOf[job] = -1;
+  /** Places an item after those that must come before it. False when they stand in a circle. */
+  private place(index: number): boolean {
+    const { seen, failed, items, table } = this;
+    if (seen[index] !== 0) return true;
+    seen[index] = 1;
+    const item = items[index]!;
+    for (const before of item.before) if (!this.place(before)) return false;
+    if (failed[item.job] !== 0 || this.isLaid(item) || this.placeSoon(item)) return true;
+    // What finds no place beside its other parts is laid out whole; what finds none at all leaves the rest of the day without it.
+    for (let other = 0; other < items.length; other += 1) {
+      if (other === index || items[other]!.job !== item.job || !this.isLaid(items[other]!)) continue;
+      if (!table.withdrawPart(item.job, table.variantOf[item.job]!, items[other]!.block)) return false;
+    }
+    const [whole] = this.compiled.jobs[item.job]!.partitions.at(-1)!;
+    if (whole!.length > item.block.length && this.placeSoon({ job: item.job, block: whole!, before: [] })) return true;
+    failed[item.job] = 1;
+    table.variantOf[item.job] = -1;
     return true;
+  }
+
+  private isSame(item: Item): boolean {
+    const known = this.same.get(item) ?? isSame(this.compiled.jobs[item.job]!.variants, item.block);
+    this.same.set(item, known);
+    return known;
+  }
+
+  private isLaid({ job, block }: Item): boolean {
+    const { offset, doneStart } = this.compiled.jobs[job]!;
+    return block.every((step) => this.table.start[offset + step]! >= 0) && !block.every((step) => doneStart[step]! >= 0);
   }
 
   private placeSoon(item: Item): boolean {
     const { table } = this;
     const job = this.compiled.jobs[item.job]!;
     for (const input of job.inputs) if (item.block.includes(input.step) && !table.isPlaced(input.job)) return false;
-    if (job.variants.length === 1) return table.placePartSoon(item.job, 0, item.block);
+    const many = job.variants.length;
+    if (many === 1 || this.isSame(item)) return table.placePartSoon(item.job, 0, item.block);
+    // By when each way could end if every wash found its hands; whichever really ends first by that is taken.
+    const { ends } = this;
+    // What ends with another part cannot be cut off by its own end.
+    const cuts = item.block.includes(job.sink);
+    let cut = Number.POSITIVE_INFINITY;
+    for (let variant = 0; variant < many; variant += 1) {
+      const end = table.soonestEnd(item.job, variant, item.block, cut);
+      ends[variant] = end < 0 ? Number.POSITIVE_INFINITY : end + this.random() * 0.5;
+      if (cuts && end >= 0) cut = Math.min(cut, end);
+    }
     let best = -1;
     let bestEnd = Number.POSITIVE_INFINITY;
-    const before = table.save(this.spare);
-    for (let variant = 0; variant < job.variants.length; variant += 1) {
-      if (!table.placePartSoon(item.job, variant, item.block)) continue;
-      const end = table.end[item.job]! + this.random() * 0.5;
-      if (end < bestEnd) [best, bestEnd] = [variant, end];
-      // Taking it out again may wash elsewhere, or find no hands to.
-      table.restore(before);
+    let lies = -1;
+    table.save(this.spare);
+    for (;;) {
+      let next = -1;
+      for (let variant = 0; variant < many; variant += 1) if (ends[variant]! < (next < 0 ? bestEnd : ends[next]!)) next = variant;
+      if (next < 0) break;
+      ends[next] = Number.POSITIVE_INFINITY;
+      if (lies >= 0) {
+        // Taking it out again may wash elsewhere, or find no hands to.
+        table.restore(this.spare);
+        lies = -1;
+      }
+      if (!table.placePartSoon(item.job, next, item.block)) continue;
+      lies = next;
+      const end = table.end[item.job]!;
+      if (end < bestEnd) [best, bestEnd] = [next, end];
+    }
+    if (best === lies) return best >= 0;
+    if (lies >= 0) {
+      table.restore(this.spare);
     }
     return best >= 0 && table.placePartSoon(item.job, best, item.block);
   }

@@ -26,9 +26,10 @@ interface Insertion {
   readonly noise: number;
 }
 
+const RUIN = -1;
 const SHORTEST_CYCLE = 100;
 const LONGEST_CYCLE = 50_000;
-const HOT = 0.15;
+const HOT = 0.25;
 const COLD = 0.01;
 const LEARNS = 0.02;
 const VARIANTS_TRIED = 8;
@@ -51,15 +52,20 @@ export class Search {
   private readonly fixed: readonly boolean[];
   private readonly movable: readonly number[];
   private moves = 0;
-  private readonly lists: Lists;
+  /** Orders of whole jobs, and of their parts where that is another thing. */
+  private lists: readonly Lists[] | null = null;
+  /** What orders are laid out on: what is under way and what is pinned; and the jobs that are ordered. */
+  private readonly root: Saved;
+  private readonly free: readonly number[];
   private readonly starts: readonly ((job: number) => number)[];
-  private byList: boolean;
+  /** Which search has its turn: one of the lists, or ruin and recreate (−1). */
+  private turn: number;
   private cycleLength = SHORTEST_CYCLE;
   private cycleAt = 0;
   private cycleFrom = Number.POSITIVE_INFINITY;
   private temperature: number;
-  private listRise: number;
-  private ruinRise: number;
+  /** What a worse neighbour usually costs more, as its logarithm, by search. */
+  private readonly rise: number[];
   private readonly reference: Reference | null;
 
   constructor(problem: Problem, options: SearchOptions) {
@@ -78,12 +84,8 @@ export class Search {
     const under = this.table.save();
     this.insertAll([...this.withInputs(this.compiled.order.filter((index) => pinned[index]!))], { noise: 0 });
     // An order laid out as soon as it fits begins around what is pinned.
-    this.lists = new Lists(
-      this.table,
-      this.table.save(),
-      this.random,
-      this.movable.filter((index) => !this.table.isPlaced(index)),
-    );
+    this.root = this.table.save();
+    this.free = this.movable.filter((index) => !this.table.isPlaced(index));
     if (options.from === undefined) this.build();
     else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) {
       // What is put by hand goes first, or last into the room the others leave: whichever turns out better.
@@ -96,14 +98,13 @@ export class Search {
         if (this.table.cost() > cost) this.table.restore(first);
       }
     }
-    this.byList = options.from === undefined;
+    this.turn = options.from === undefined ? 0 : RUIN;
     this.cost = this.table.cost();
     this.best = this.table.save();
     this.bestCost = this.cost;
     this.spare = this.table.save();
     this.starts = this.beginnings();
-    this.listRise = Math.log(this.warmth());
-    this.ruinRise = this.listRise;
+    this.rise = Array.from({ length: 3 }, () => Math.log(this.warmth()));
     // A first plan that leaves something out is not shown before the other ways to begin have been tried.
     if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
@@ -124,6 +125,14 @@ export class Search {
       end: Int32Array.from(placed, (one) => (one === undefined ? -1 : endOf(one))),
       units: placed.map((one) => one?.spanUnitIds.join() ?? null),
     };
+  }
+
+  /** The first plan needs no lists: they are made when they have their turn. */
+  private listsMade(): readonly Lists[] {
+    if (this.lists !== null) return this.lists;
+    const [whole, parts] = (['whole', 'parts'] as const).map((by) => new Lists(this.table, this.root, this.random, this.free, by));
+    this.lists = parts!.items.length > whole!.items.length ? [whole!, parts!] : [parts!];
+    return this.lists;
   }
 
   /** What a step up may cost at first: a small share of what a job costs on the way. */
@@ -404,20 +413,20 @@ export class Search {
     const beginning = this.moves < this.starts.length ? this.starts[this.moves] : undefined;
     this.moves += 1;
     if (beginning !== undefined) {
-      this.tryOrder(this.lists.sortedBy(beginning));
+      this.tryOrder(beginning);
       if (this.moves === this.starts.length) this.backToBest();
       return;
     }
-    if (this.byList) this.listMove();
-    else this.ruinMove();
+    if (this.turn === RUIN) this.ruinMove();
+    else this.listMove(this.listsMade()[this.turn]!);
     this.cool();
   }
 
-  private listMove(): void {
-    const { lists } = this;
+  private listMove(lists: Lists): void {
     const order = lists.neighbour();
-    const cost = lists.decode(order);
-    if (!this.accepts(lists.cost, cost)) return;
+    const limit = this.limit(lists.cost);
+    const cost = lists.decode(order, limit);
+    if (!this.accepts(lists.cost, cost, limit)) return;
     lists.accept(order, cost);
     this.keepIfBest(cost);
   }
@@ -427,9 +436,11 @@ export class Search {
     this.cost = this.bestCost;
   }
 
-  private tryOrder(order: number[]): void {
-    const cost = this.lists.decode(order);
-    if (cost < this.lists.cost) this.lists.accept(order, cost);
+  private tryOrder(key: (job: number) => number): void {
+    const lists = this.listsMade()[0]!;
+    const order = lists.sortedBy(key);
+    const cost = lists.decode(order);
+    if (cost < lists.cost) lists.accept(order, cost);
     this.keepIfBest(cost);
   }
 
@@ -446,31 +457,31 @@ export class Search {
     this.cycleAt = 0;
     // What has just found something better goes on; what has not lets the other try, a little longer each time.
     if (this.bestCost >= this.cycleFrom) {
-      this.byList = !this.byList;
-      if (this.byList) this.cycleLength = Math.min(this.cycleLength * 2, LONGEST_CYCLE);
+      this.turn = this.turn + 1 === this.listsMade().length ? RUIN : this.turn + 1;
+      if (this.turn === 0) this.cycleLength = Math.min(this.cycleLength * 2, LONGEST_CYCLE);
     }
     this.cycleFrom = this.bestCost;
     this.backToBest();
-    if (this.byList) {
-      this.lists.adopt();
-      this.lists.accept(this.lists.order, this.lists.decode(this.lists.order));
-    }
+    if (this.turn === RUIN) return;
+    const lists = this.listsMade()[this.turn]!;
+    lists.adopt();
+    lists.accept(lists.order, lists.decode(lists.order));
   }
 
   private heat(): void {
-    const rise = Math.exp(this.byList ? this.listRise : this.ruinRise);
+    const rise = Math.exp(this.rise[this.turn + 1]!);
     this.temperature = rise * HOT * Math.pow(COLD / HOT, this.cycleAt / this.cycleLength);
   }
 
-  /** Better is taken; worse by a chance that falls with how much worse, measured by what a worse neighbour usually is. */
-  private accepts(was: number, is: number): boolean {
-    if (is <= was) return true;
+  /** Better is taken; worse by a chance that falls with how much worse, measured by what a worse neighbour usually is: up to here this time. */
+  private limit(was: number): number {
+    return was - this.temperature * Math.log(1 - this.random());
+  }
+
+  private accepts(was: number, is: number, limit: number): boolean {
     const rise = Math.log(is - was);
-    if (Number.isFinite(rise)) {
-      if (this.byList) this.listRise += (rise - this.listRise) * LEARNS;
-      else this.ruinRise += (rise - this.ruinRise) * LEARNS;
-    }
-    return this.random() < Math.exp((was - is) / this.temperature);
+    if (is > was && Number.isFinite(rise)) this.rise[this.turn + 1]! += (rise - this.rise[this.turn + 1]!) * LEARNS;
+    return is <= limit;
   }
 
   private ruinMove(): void {
@@ -484,7 +495,7 @@ export class Search {
     }
     this.insertAll(this.orderOf(jobs), { noise: this.random() < 0.5 ? 0 : this.temperature });
     const cost = table.cost();
-    if (this.accepts(wasCost, cost)) {
+    if (this.accepts(wasCost, cost, this.limit(wasCost))) {
       this.cost = cost;
       this.keepIfBest(cost);
     } else {

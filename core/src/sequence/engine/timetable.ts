@@ -16,7 +16,7 @@ export interface Saved {
   readonly end: Int32Array;
   readonly variantOf: Int32Array;
   readonly holds: (readonly Hold[])[];
-  readonly washTotal: number;
+  washTotal: number;
 }
 
 /** What the plan before said of each job: −1 = nothing. */
@@ -51,6 +51,13 @@ export class Timetable {
   private readonly lower: Int32Array;
   private readonly justifySpare: Saved;
   private readonly hasWashes: boolean;
+  /** Looking for ends up to here only. */
+  private cut = Number.POSITIVE_INFINITY;
+  /** Of what could not be booked last: when it could begin instead, or by when it would have to end. */
+  private soonest = 0;
+  private latest = 0;
+  /** The holding it was, −1 = the step itself. */
+  private unheld = NEVER;
 
   constructor(compiled: Compiled) {
     this.compiled = compiled;
@@ -74,7 +81,8 @@ export class Timetable {
     into.end.set(this.end);
     into.variantOf.set(this.variantOf);
     for (let unit = 0; unit < this.holds.length; unit += 1) into.holds[unit] = this.holds[unit]!;
-    return { ...into, washTotal: this.washTotal };
+    into.washTotal = this.washTotal;
+    return into;
   }
 
   restore(saved: Saved): void {
@@ -164,6 +172,21 @@ export class Timetable {
         if (this.moved !== null) cost += this.unitCost(job, this.variant(job));
         if (end > makespan) makespan = end;
       }
+    }
+    return cost + weights.makespan * makespan;
+  }
+
+  /** What is late for certain of what is laid out so far, and what found no place is not counted. */
+  lateCost(): number {
+    const { jobs, problem } = this.compiled;
+    const { weights } = problem;
+    let cost = 0;
+    let makespan = 0;
+    for (let index = 0; index < jobs.length; index += 1) {
+      const end = this.end[index]!;
+      const { readyByMin, lateWeight } = jobs[index]!.job;
+      if (readyByMin !== null && end > readyByMin) cost += (end - readyByMin) * lateWeight * weights.late;
+      if (end > makespan) makespan = end;
     }
     return cost + weights.makespan * makespan;
   }
@@ -265,7 +288,7 @@ export class Timetable {
     const after = list[at];
     const washUses = this.compiled.washUses[unit]!;
     if (this.compiled.washes[unit] === null) {
-      this.holds[unit] = [...list.slice(0, at), hold, ...list.slice(at)];
+      this.holds[unit] = spliced(list, at, 0, hold, null);
       return true;
     }
     // Hands of what has happened were never asked for.
@@ -278,6 +301,8 @@ export class Timetable {
       washTo = happened ? hold.from : washFrom + washMin;
       if (washFrom < 0 || washTo > hold.from) {
         if (after !== undefined) this.book(washUses, after.washFrom, after.washTo, 1);
+        this.soonest = washFrom < 0 ? OPEN : washTo;
+        this.latest = before.from - this.washMin(unit, hold.job, before.job);
         return false;
       }
       if (!happened) this.book(washUses, washFrom, washTo, 1);
@@ -287,16 +312,18 @@ export class Timetable {
       const washMin = this.washMin(unit, hold.job, after.job);
       const nextFrom = this.earliestFit(washUses, hold.to, washMin);
       if (!happened && (nextFrom < 0 || nextFrom + washMin > after.from)) {
+        this.soonest = after.to + this.washMin(unit, after.job, hold.job);
+        this.latest = this.latestFit(washUses, after.from - washMin, washMin, 0);
         if (before !== undefined) this.book(washUses, washFrom, washTo, -1);
         this.book(washUses, after.washFrom, after.washTo, 1);
         return false;
       }
-      next = happened ? after : { ...after, washFrom: nextFrom, washTo: nextFrom + washMin };
+      next = happened ? after : { job: after.job, from: after.from, to: after.to, washFrom: nextFrom, washTo: nextFrom + washMin };
       if (!happened) this.book(washUses, nextFrom, nextFrom + washMin, 1);
     }
-    const mine = { ...hold, washFrom, washTo: Math.max(washFrom, washTo) };
+    const mine = { job: hold.job, from: hold.from, to: hold.to, washFrom, washTo: Math.max(washFrom, washTo) };
     this.washTotal += mine.washTo - mine.washFrom + (next === undefined ? 0 : next.washTo - next.washFrom) - (after === undefined ? 0 : after.washTo - after.washFrom);
-    this.holds[unit] = next === undefined ? [...list.slice(0, at), mine] : [...list.slice(0, at), mine, next, ...list.slice(at + 1)];
+    this.holds[unit] = next === undefined ? spliced(list, at, 0, mine, null) : spliced(list, at, 1, mine, next);
     return true;
   }
 
@@ -311,7 +338,7 @@ export class Timetable {
     this.book(washUses, hold.washFrom, hold.washTo, -1);
     this.washTotal -= hold.washTo - hold.washFrom;
     if (after === undefined) {
-      this.holds[unit] = list.slice(0, at);
+      this.holds[unit] = spliced(list, at, 1, null, null);
       return true;
     }
     this.book(washUses, after.washFrom, after.washTo, -1);
@@ -326,7 +353,7 @@ export class Timetable {
     }
     this.book(washUses, washFrom, washTo, 1);
     this.washTotal += washTo - washFrom;
-    this.holds[unit] = [...list.slice(0, at), { ...after, washFrom, washTo }, ...list.slice(at + 2)];
+    this.holds[unit] = spliced(list, at, 2, { job: after.job, from: after.from, to: after.to, washFrom, washTo }, null);
     return true;
   }
 
@@ -441,14 +468,32 @@ export class Timetable {
         from = this.earliestFit(variant.uses[step]!, from, duration);
         if (from < 0 || (pinned >= 0 && from !== pinned)) return false;
         start[offset + step] = from;
+        if (from + variant.tail[step]! > this.cut) return false;
+        // Whatever of the block would wait too long begins later, all at once. A wait that has already happened cannot be planned away.
+        let first = at;
+        for (let place = at - 1; place >= 0; place -= 1) {
+          const before = block[place]!;
+          const soonest = from - variant.apart[before * job.size + step]!;
+          if (start[offset + before]! >= soonest || job.doneStart[before]! >= 0) continue;
+          bound[offset + before] = soonest;
+          first = place;
+        }
+        if (first < at) {
+          at = first;
+          continue;
+        }
         for (const lag of variant.incoming[step]!) {
           const before = start[offset + lag.from]!;
-          // A wait that has already happened cannot be planned away.
-          if (before < 0 || from <= before + lag.max || job.doneStart[lag.from]! >= 0) continue;
-          const place = block.indexOf(lag.from);
-          if (place < 0) return false;
-          bound[offset + lag.from] = from - lag.max;
-          at = place;
+          if (before >= 0 && from > before + lag.max && job.doneStart[lag.from]! < 0 && !block.includes(lag.from)) return false;
+        }
+        // A unit that is taken is not waited for with everything laid out up to it.
+        for (const index of variant.opening[step]!) {
+          const { unit, to, untilEnd } = variant.holdings[index]!;
+          if (job.begun) continue;
+          const push = this.later(unit, job.index, from, from - variant.apart[to * job.size + step]! + (untilEnd ? variant.durations[to]! : 0));
+          if (push === from) continue;
+          if (push >= this.compiled.horizon) return false;
+          bound[offset + step] = push;
           continue placing;
         }
       }
@@ -501,13 +546,30 @@ export class Timetable {
       from = this.latestFit(variant.uses[step]!, from, duration, lower[step]!);
       if (from < 0 || (pinned >= 0 && from !== pinned)) return false;
       start[offset + step] = from;
+      let last = at;
+      for (let place = at + 1; place < block.length; place += 1) {
+        const after = block[place]!;
+        const latest = from + variant.apart[step * job.size + after]!;
+        if (start[offset + after]! <= latest || job.doneStart[after]! >= 0) continue;
+        bound[offset + after] = latest;
+        last = place;
+      }
+      if (last > at) {
+        at = last;
+        continue;
+      }
       for (const lag of variant.outgoing[step]!) {
         const after = start[offset + lag.to]!;
-        if (after < 0 || after <= from + lag.max) continue;
-        const place = block.indexOf(lag.to);
-        if (place < 0) return false;
-        bound[offset + lag.to] = from + lag.max;
-        at = place;
+        if (after >= 0 && after > from + lag.max && !block.includes(lag.to)) return false;
+      }
+      for (const index of variant.closing[step]!) {
+        const holding = variant.holdings[index]!;
+        if (job.begun) continue;
+        const stay = holding.untilEnd ? duration : 0;
+        const push = this.sooner(holding.unit, job.index, from + variant.apart[step * job.size + holding.from]!, from + stay);
+        if (push === from + stay) continue;
+        if (push < stay) return false;
+        bound[offset + step] = push - stay;
         continue placing;
       }
       for (const index of variant.opening[step]!) {
@@ -548,11 +610,22 @@ export class Timetable {
     return true;
   }
 
-  /** Books a block where `start` has it. Gives the step that does not fit beside the others (or whose unit's wash finds no hands), −1 when all do. */
-  private commit(job: CompiledJob, variant: Variant, block: readonly number[]): number {
+  /**
+   * Books a block where `start` has it. Gives the step that does not fit beside the others (or whose unit's wash finds no hands), −1 when all do; `soonest` and
+   * `latest` then say where it might.
+   */
+  private commit(job: CompiledJob, variant: Variant, block: readonly number[], backward: boolean): number {
     const wrong = this.commitIn(job, variant, block, false);
+    if (wrong < 0 || !this.hasWashes) return wrong;
+    const { soonest, latest, unheld } = this;
     // A wash that gives way to the new one may hold the very hands its steps are to have.
-    return wrong < 0 || !this.hasWashes || this.commitIn(job, variant, block, true) >= 0 ? wrong : NEVER;
+    const washedFirst = this.commitIn(job, variant, block, true);
+    // Going back, its steps make room for the wash; going on, the unit waits for a wash after them.
+    if (washedFirst < 0 || backward) return washedFirst;
+    this.soonest = soonest;
+    this.latest = latest;
+    this.unheld = unheld;
+    return wrong;
   }
 
   private commitIn(job: CompiledJob, variant: Variant, block: readonly number[], holdsFirst: boolean): number {
@@ -592,7 +665,12 @@ export class Timetable {
     if (job.doneStart[step]! >= 0) return NEVER;
     const from = this.start[job.offset + step]!;
     const to = from + variant.durations[step]!;
-    if (!this.fits(variant.uses[step]!, from, to)) return step;
+    if (!this.fits(variant.uses[step]!, from, to)) {
+      this.soonest = this.earliestFit(variant.uses[step]!, from, to - from);
+      this.latest = this.latestFit(variant.uses[step]!, from, to - from, 0);
+      this.unheld = NEVER;
+      return step;
+    }
     this.book(variant.uses[step]!, from, to, 1);
     return NEVER;
   }
@@ -602,6 +680,7 @@ export class Timetable {
     if (!block.includes(holding.to) || job.doneStart[holding.to]! >= 0) return NEVER;
     const from = this.start[job.offset + holding.from]!;
     const to = this.start[job.offset + holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0);
+    this.unheld = index;
     if (job.doneStart[holding.from]! >= 0) return this.stretch(holding.unit, job.index, to) ? NEVER : holding.to;
     return this.insertHold(holding.unit, { job: job.index, from, to, washFrom: from, washTo: from }) ? NEVER : holding.from;
   }
@@ -624,7 +703,11 @@ export class Timetable {
     const list = this.holds[unit]!;
     const at = list.findIndex((hold) => hold.job === job && (hold.to === OPEN || to === OPEN));
     const after = list[at + 1];
-    if (after !== undefined && to !== OPEN && to + this.washMin(unit, job, after.job) > after.from) return false;
+    if (after !== undefined && to !== OPEN && to + this.washMin(unit, job, after.job) > after.from) {
+      this.soonest = NEVER;
+      this.latest = after.from - this.washMin(unit, job, after.job);
+      return false;
+    }
     this.holds[unit] = [...list.slice(0, at), { ...list[at]!, to }, ...list.slice(at + 1)];
     return true;
   }
@@ -649,11 +732,18 @@ export class Timetable {
   private placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null): boolean {
     for (let round = 0; round < 60; round += 1) {
       if (!(lower === null ? this.forward(job, variant, block) : this.backward(job, variant, block, lower))) break;
-      const wrong = this.commit(job, variant, block);
+      const wrong = this.commit(job, variant, block, lower !== null);
       if (wrong < 0) return true;
-      const at = job.offset + wrong;
-      this.bound[at] = this.start[at]! + (lower === null ? 1 : -1);
       if (job.doneStart[wrong]! >= 0) break;
+      if (lower === null) {
+        if (this.soonest < 0) break;
+        this.bound[job.offset + wrong] = Math.max(this.start[job.offset + wrong]! + 1, this.soonest);
+      } else {
+        if (this.latest < 0) break;
+        const holding = this.unheld < 0 ? null : variant.holdings[this.unheld]!;
+        const step = job.offset + (holding?.to ?? wrong);
+        this.bound[step] = Math.min(this.start[step]! - 1, this.latest - (holding?.untilEnd === true ? variant.durations[holding.to]! : 0));
+      }
     }
     for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
     return false;
@@ -740,6 +830,22 @@ export class Timetable {
     return this.placeBlock(job, job.variants[variantIndex]!, block, null) && this.settle(job, variantIndex);
   }
 
+  /** By when such a part would end if every wash found its hands, something after `cut` when it does not end by then, −1 when it does not fit. Nothing is placed. */
+  soonestEnd(index: number, variantIndex: number, block: readonly number[], cut: number): number {
+    const job = this.compiled.jobs[index]!;
+    const variant = job.variants[variantIndex]!;
+    this.setLower(job);
+    this.cut = cut;
+    const found = this.forward(job, variant, block);
+    this.cut = Number.POSITIVE_INFINITY;
+    let end = found ? 0 : cut === Number.POSITIVE_INFINITY ? NEVER : cut + 1;
+    for (const step of block) {
+      if (found) end = Math.max(end, this.start[job.offset + step]! + variant.durations[step]!);
+      if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
+    }
+    return end;
+  }
+
   /** The same, as late as `target` allows. */
   placePartLate(index: number, variantIndex: number, block: readonly number[], target: number): boolean {
     const job = this.compiled.jobs[index]!;
@@ -786,7 +892,7 @@ export class Timetable {
       const from = starts[holding.from]!;
       possible = this.later(holding.unit, index, from, starts[holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0)) === from;
     }
-    if (!possible || this.commit(job, variant, block) >= 0) {
+    if (!possible || this.commit(job, variant, block, false) >= 0) {
       for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
       return false;
     }
@@ -797,3 +903,13 @@ export class Timetable {
 }
 
 const UNPLACED_COST = 1e12;
+
+/** A list with `cut` holds at `at` replaced by these. By hand: it is made for every step that is tried. */
+function spliced(list: readonly Hold[], at: number, cut: number, first: Hold | null, second: Hold | null): readonly Hold[] {
+  const next: Hold[] = [];
+  for (let index = 0; index < at; index += 1) next.push(list[index]!);
+  if (first !== null) next.push(first);
+  if (second !== null) next.push(second);
+  for (let index = at + cut; index < list.length; index += 1) next.push(list[index]!);
+  return next;
+}
