@@ -28,7 +28,7 @@ const plan = {
     washes: [],
     findings: [],
     pins: [],
-    objective: { lateMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
+    objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
   },
 };
 const failure = async (call: Promise<unknown>): Promise<CallFailed> => {

@@ -6,7 +6,7 @@ import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
 import { eventsAnswer, pantryAnswer, problem, soupHistory, soupVersions } from './requests';
-import type { Problem } from './requests';
+import type { Problem, patchStation } from './requests';
 
 /** What went wrong with a call: the server refused (its problem says why), or could not be reached at all. */
 export class CallFailed extends Error {
@@ -45,6 +45,7 @@ export function client(fetch: Fetch, base = '') {
     day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),
     putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
     postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
+    patchStation: (kitchenId: string, changes: z.infer<typeof patchStation>) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/station`, changes),
     putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
     postSoup: (kitchenId: string, body: { by: string; soup: Soup }) => call(soupSchema, 'POST', `/kitchens/${kitchenId}/soups`, body),
     putSoup: (kitchenId: string, body: { by: string; baseVersion: number; soup: Soup }) => call(soupSchema, 'PUT', `/kitchens/${kitchenId}/soups/${body.soup.id}`, body),

@@ -23,6 +23,7 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('batch.surplus'), soupId: id, surplusL: litres }),
   z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion']) }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),
+  z.object({ code: z.literal('plan.overtime'), batchIds: z.array(id), shiftEndMin: minute, untilMin: minute }),
   z.object({ code: z.literal('plan.pinDropped'), batchId: id, stepId: id, startMin: minute, soonestMin: minute.nullable(), latestMin: minute.nullable() }),
   z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable(), pinned: z.boolean().default(false) }),
   z.object({ code: z.literal('lot.pastDate'), soupId: id, volumeL: litres, byDays: z.int() }),
@@ -59,6 +60,7 @@ export const dayPlan = z.object({
         vesselId: id.nullable(),
         serviceId: id.nullable(),
         readyByMin: minute.nullable(),
+        bufferMin: minute.default(0),
         readyMin: minute,
         lateMin: minute,
         allergens: z.array(z.enum(ALLERGENS)),
@@ -72,7 +74,15 @@ export const dayPlan = z.object({
   ),
   findings: z.array(finding),
   pins: z.array(pin).max(500),
-  objective: z.object({ lateMin: z.number(), earlyMin: z.number(), changeoverMin: minute, movedMin: minute, makespanMin: minute, cost: z.number() }),
+  objective: z.object({
+    lateMin: z.number(),
+    shortMin: z.number().default(0),
+    earlyMin: z.number(),
+    changeoverMin: minute,
+    movedMin: minute,
+    makespanMin: minute,
+    cost: z.number(),
+  }),
 }) satisfies z.ZodType<DayPlan>;
 
 /** A plan the lead has accepted: the next one is a new version, the old ones stay. */

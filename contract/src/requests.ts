@@ -34,6 +34,20 @@ export const soupHistory = z.object({
 export type SoupHistory = z.infer<typeof soupHistory>;
 export const pantryAnswer = z.object({ pantry: z.array(food), changed: z.int() });
 
+const someMinutes = (mostMin: number) =>
+  z
+    .int('Give whole minutes.')
+    .min(0, 'Give 0 minutes or more.')
+    .max(mostMin, `Give at most ${String(mostMin)} minutes.`);
+/** What plans go by; what is left out stays. */
+export const patchStation = z
+  .object({
+    rinseMin: someMinutes(60),
+    fullWashMin: someMinutes(120),
+    readyLeadMin: someMinutes(240),
+    aimChance: z.number().min(0.5, 'Aim at 0.5 or more, or at null.').max(0.99, 'Aim at 0.99 at most: nothing is certain.').nullable(),
+  })
+  .partial();
 export const putEquipment = z.object({ inUse: z.boolean() });
 export const postEvents = z.object({ events: z.array(dayEvent).min(1, 'Send at least one event.').max(500, 'Send at most 500 events at a time.') });
 

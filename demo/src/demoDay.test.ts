@@ -65,7 +65,7 @@ describe('whatever the day brings', () => {
     fc.assert(
       fc.property(anyDay, (input) => {
         const plan = planDay(input, { seed: 1, moves: 0 });
-        const excused = new Set(plan.findings.flatMap((finding) => ('soupId' in finding ? [finding.soupId] : [finding.batchId.split('.')[1] ?? ''])));
+        const excused = new Set(plan.findings.flatMap((finding) => ('soupId' in finding ? [finding.soupId] : 'batchId' in finding ? [finding.batchId.split('.')[1] ?? ''] : [])));
         const short = plan.needs.filter((need) => {
           const cookedL = plan.batches.filter((batch) => batch.soupId === need.soupId).reduce((sum, batch) => sum + batch.volumeL, 0);
           return cookedL + need.onHandL < need.parL - 1e-9 && !excused.has(need.soupId);

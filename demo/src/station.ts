@@ -31,4 +31,5 @@ export const station: Station = {
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
+  aimChance: 0.9,
 };

@@ -33,6 +33,7 @@ const station: Station = {
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
+  aimChance: null,
 };
 const par = { soupId: 'beet', parL: 12, serviceId: 'midday' };
 

@@ -9,7 +9,7 @@ const plan = (name: string, pins: readonly Pin[] = []): DayPlan => ({
   washes: [],
   findings: [],
   pins,
-  objective: { lateMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
+  objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
 });
 const pin = (startMin: number): Pin => ({ batchId: 'a', stepId: 's', startMin, vesselId: null });
 const draft = (name: string) => ({ plan: plan(name), nowMin: 0, improved: true });

@@ -25,6 +25,7 @@ interface KitchenState {
   readonly refresh: () => Promise<void>;
   readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
   readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
+  readonly patchStation: (changes: StationChanges) => Promise<void>;
   /** Saves a soup: a new one with `baseVersion` null, else the next version of one. What was typed stays with whoever asks. */
   readonly saveSoup: (soup: Soup, baseVersion: number | null) => Promise<SoupSaved>;
   readonly retireSoup: (soupId: string) => Promise<string | null>;
@@ -39,6 +40,8 @@ interface KitchenState {
   readonly clearTrouble: () => void;
   readonly say: (trouble: string) => void;
 }
+
+type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance'>>;
 
 type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
 
@@ -196,6 +199,13 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     putEquipment: async (id, inUse) => {
       try {
         set({ book: await api.putEquipment(KITCHEN, id, inUse) });
+      } catch (error) {
+        set({ trouble: sentence(error) });
+      }
+    },
+    patchStation: async (changes) => {
+      try {
+        set({ book: await api.patchStation(KITCHEN, changes) });
       } catch (error) {
         set({ trouble: sentence(error) });
       }

@@ -55,6 +55,7 @@ const job = z.object({
   readyByMin: minute.nullable().default(null),
   lateWeight: weight.default(1),
   earlyWeight: weight.default(0),
+  bufferMin: minute.default(0),
   likesEarlyMin: minute.default(0),
 });
 
@@ -79,7 +80,7 @@ const shape = z.object({
   changeovers: z.array(z.object({ id, classes: z.array(id).min(1), min: z.array(z.array(minute)), uses })).default([]),
   jobs: z.array(job).max(1000, 'At most 1000 jobs.'),
   lines: z.array(z.array(id)).default([]),
-  weights: z.object({ late: weight, early: weight, changeover: weight, moved: weight, makespan: weight }).default(DEFAULT_WEIGHTS),
+  weights: z.object({ late: weight, short: weight.default(0), early: weight, changeover: weight, moved: weight, makespan: weight }).default(DEFAULT_WEIGHTS),
 });
 
 /** What is named must be there: an engine that meets a kettle nobody has leaves the job out, and a file should be told so instead. */
@@ -151,7 +152,15 @@ export const sequenceDocument = z.object({
   ),
   changeovers: z.array(z.object({ unitId: id, fromJobId: id, toJobId: id, startMin: z.int(), endMin: z.int() })),
   unplaced: z.array(id),
-  objective: z.object({ lateMin: z.number(), earlyMin: z.number(), changeoverMin: z.number(), movedMin: z.number(), makespanMin: z.number(), cost: z.number() }),
+  objective: z.object({
+    lateMin: z.number(),
+    shortMin: z.number().default(0),
+    earlyMin: z.number(),
+    changeoverMin: z.number(),
+    movedMin: z.number(),
+    makespanMin: z.number(),
+    cost: z.number(),
+  }),
   /** No plan costs less; `gap` is how far above it this one is, as a share of its cost. */
   bound: z.object({ lateMin: z.number(), changeoverMin: z.number(), makespanMin: z.number(), cost: z.number(), gap: z.number() }),
   /** The same seed and moves give the same plan on any machine. */

@@ -81,6 +81,10 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.soup(found.soupId)}: "${names.step(found.soupId, found.stepId)}" needs ${LACKS[found.lacks]}, and none is in use. Put one back into use, or leave this soup out today.`;
     case 'plan.unplaced':
       return `${names.batch(found.batchId)} finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.`;
+    case 'plan.overtime': {
+      const many = found.batchIds.length > 1;
+      return `${found.batchIds.map((id) => names.batch(id)).join(' and ')} ${many ? 'are' : 'is'} under way and cannot be finished before everybody leaves at ${clock(found.shiftEndMin)}. Somebody stays until ${clock(found.untilMin)}, or ${many ? 'they are' : 'it is'} discarded.`;
+    }
     case 'plan.pinDropped':
       return `${names.batch(found.batchId)} cannot begin that step at ${clock(found.startMin)}${
         found.soonestMin === null || found.latestMin === null ? '' : `: its own steps leave ${clock(found.soonestMin)} to ${clock(found.latestMin)}`

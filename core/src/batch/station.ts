@@ -43,6 +43,8 @@ export interface Station {
   readonly fullWashMin: number;
   /** Soups are to be ready this long before their service opens: cooking runs over more often than under. */
   readonly readyLeadMin: number;
+  /** On what share of the days each soup is to be ready in time, 0 to 1: the plan leaves room for it. null = on the dot. */
+  readonly aimChance: number | null;
 }
 
 export function vesselsOf(station: Station): readonly Vessel[] {

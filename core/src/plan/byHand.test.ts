@@ -12,6 +12,7 @@ const station: Station = {
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
+  aimChance: null,
 };
 const cook = { phase: 'simmer', attention: 'looks', duration: { lowMin: 35, highMin: 45, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10 } as const;
 const soup = (id: string): Soup =>

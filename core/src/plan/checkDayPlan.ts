@@ -3,6 +3,7 @@ import type { PlacedChangeover, PlacedJob, Violation } from '../sequence/index';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
 import type { DayInput, DayPlan } from './dayPlan';
+import { stayingFor } from './overtime';
 
 /** The plan's batches as the checker wants them. */
 export function placedJobsOf(plan: DayPlan): readonly PlacedJob[] {
@@ -16,7 +17,7 @@ export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
 
 /** Proves a plan for its input, or names what it breaks. The server asks this of every plan it is handed. */
 export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation[] {
-  const problem = dayProblem(input, dayBatches(input).wanted, plan.pins);
+  const problem = dayProblem(stayingFor(input, plan), dayBatches(input).wanted, plan.pins);
   const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' ? [finding.batchId] : []));
   return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
 }

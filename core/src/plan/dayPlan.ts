@@ -63,6 +63,8 @@ export interface PlannedBatch {
   readonly vesselId: string | null;
   readonly serviceId: string | null;
   readonly readyByMin: number | null;
+  /** Room it is to have before that, for steps that take longer than planned. */
+  readonly bufferMin: number;
   readonly readyMin: number;
   readonly lateMin: number;
   readonly allergens: readonly Allergen[];
@@ -88,6 +90,8 @@ export type PlanFinding =
   | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
   | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }
+  /** What stands in a kettle is not left alone: somebody stays. */
+  | { readonly code: 'plan.overtime'; readonly batchIds: readonly string[]; readonly shiftEndMin: number; readonly untilMin: number }
   | {
       readonly code: 'plan.pinDropped';
       readonly batchId: string;

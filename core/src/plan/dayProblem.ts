@@ -162,6 +162,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     readyByMin: service === undefined ? null : service.startMin - station.readyLeadMin,
     lateWeight: 1,
     earlyWeight: soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,
+    bufferMin: 0,
     likesEarlyMin: 0,
   };
 }

@@ -1,7 +1,7 @@
 import type { Equipment, Station } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import { UNITS_PER_PERSON, checkDayPlan, nameHands, planDay } from './index';
+import { UNITS_PER_PERSON, checkDayPlan, nameHands, planDay, storyOf } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
 const step = (id: string, some: Partial<Step> = {}): Step =>
@@ -29,6 +29,7 @@ const station: Station = {
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
+  aimChance: null,
 };
 const input = (some: Partial<DayInput>): DayInput => ({
   date: '2026-11-25',
@@ -139,6 +140,52 @@ describe('a blender is washed like a kettle', () => {
     expect([wash?.afterBatchId, wash?.beforeBatchId, none]).toEqual([`2026-11-25.${first}.1`, `2026-11-25.${second}.1`, undefined]);
     expect([wash?.kind, wash?.carriesOver]).toEqual(first === 'creamed' ? ['full', ['milk']] : ['rinse', []]);
     expect((wash?.endMin ?? Number.NaN) <= start(second)).toBe(true);
+  });
+});
+
+describe('room for steps that take longer', () => {
+  const varying = soup('lentil', { steps: ['cut', 'cook', 'empty'].map((id) => step(id, { duration: { lowMin: 15, highMin: 35, perLitreMin: 0 } })) });
+  const aiming = (aimChance: number | null): Partial<DayInput> => ({ soups: [varying], station: { ...station, aimChance }, pars: [par('lentil', 18)] });
+  const chanceOf = (aimChance: number | null): number => {
+    const day = input(aiming(aimChance));
+    const made = planDay(day, { seed: 1, moves: 200 });
+    return storyOf(day, made).batches.find((batch) => batch.batchId === '2026-11-25.lentil.1')?.chance ?? Number.NaN;
+  };
+  test.each([0.8, 0.9, 0.95])('a plan that aims at %s is in time at least that often, where there is room, and on the dot it is not', (chance) => {
+    expect(chanceOf(chance)).toBeGreaterThanOrEqual(chance - 0.02);
+    expect(chanceOf(null)).toBeLessThan(0.7);
+  });
+  test('the surer, the sooner', () => {
+    const readyMin = [null, 0.8, 0.9, 0.95].map((chance) => plan(aiming(chance)).batches.at(-1)?.readyMin ?? Number.NaN);
+    expect([...readyMin].sort((left, right) => right - left)).toEqual(readyMin);
+    expect(readyMin[0]).toBe(670);
+  });
+  test('room gives way before anything is late: a lead that comes in late has none', () => {
+    const someday = { ...aiming(0.95), nowMin: 590 };
+    const made = plan(someday);
+    expect(made.batches.at(-1)).toMatchObject({ readyMin: 665, lateMin: 0 });
+    expect(made.objective.shortMin).toBeGreaterThan(0);
+  });
+});
+
+describe('what stands in a kettle when the shift is over', () => {
+  const begun = { batchId: '2026-11-25.lentil.1', soupId: 'lentil', soupVersion: 1, ordinal: 1, volumeL: 18, vesselId: 'k1', state: 'running' } as const;
+  const late = (nowMin: number): DayInput => {
+    const [first] = takesStock.steps;
+    return input({ pars: [par('lentil', 18)], lots: [], nowMin, started: [{ ...begun, steps: [{ stepId: first?.id ?? '', startMin: nowMin - 5, endMin: null }] }] });
+  };
+  test.each([790, 795, 830])('at %s it is not lost: somebody stays, and the plan says until when', (nowMin) => {
+    const day = late(nowMin);
+    const made = planDay(day, { seed: 1, moves: 20 });
+    const stays = made.findings.find((found) => found.code === 'plan.overtime');
+    expect(stays).toMatchObject({ batchIds: [begun.batchId], shiftEndMin: 800 });
+    const kept = made.batches.find((batch) => batch.id === begun.batchId);
+    expect(kept?.state).toBe('running');
+    expect(kept?.readyMin).toBeLessThanOrEqual(stays?.code === 'plan.overtime' ? stays.untilMin : 0);
+    expect(checkDayPlan(day, made)).toEqual([]);
+  });
+  test('inside the shift nobody stays', () => {
+    expect(codes(planDay(late(500), { seed: 1, moves: 20 }))).not.toContain('plan.overtime');
   });
 });
 

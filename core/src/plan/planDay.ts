@@ -7,6 +7,8 @@ import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
 import { dayProblem } from './dayProblem';
+import { shiftEndOf, stayUntil, staying } from './overtime';
+import { firstRoom, roomIn, withRoom } from './room';
 
 function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens: readonly Allergen[], explained: Explained): PlannedBatch {
   const readyMin = placed.steps.at(-1)?.endMin ?? 0;
@@ -22,6 +24,7 @@ function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens
     vesselId: placed.spanUnitIds[0] ?? batch.started?.vesselId ?? null,
     serviceId: batch.serviceId,
     readyByMin: job.readyByMin,
+    bufferMin: job.bufferMin,
     readyMin,
     lateMin: job.readyByMin === null ? 0 : Math.max(0, readyMin - job.readyByMin),
     allergens,
@@ -78,7 +81,9 @@ function numberedByTime(wanted: readonly WantedBatch[], problem: Problem, sequen
 }
 
 interface Basis {
+  /** With those who stay longer, if anybody must. */
   readonly input: DayInput;
+  readonly overtime: PlanFinding | null;
   readonly batches: DayBatches;
   readonly problem: Problem;
   readonly pins: readonly Pin[];
@@ -107,7 +112,7 @@ function basisOf(input: DayInput): Basis {
     });
     pins = pins.filter((other) => other !== pin);
   }
-  return { input, batches, problem: dayProblem(input, batches.wanted, pins), pins, dropped };
+  return { input, overtime: null, batches, problem: dayProblem(input, batches.wanted, pins), pins, dropped };
 }
 
 /** A pin for which the station has no room at all (nobody there, the kettle taken by what is under way) is let go rather than the batch. */
@@ -119,7 +124,18 @@ function withoutRoom(basis: Basis, unplaced: readonly string[]): Basis | null {
   return { ...basis, pins, problem: dayProblem(basis.input, basis.batches.wanted, pins), dropped: [...basis.dropped, ...said] };
 }
 
-function planOf({ input, batches: { wanted, needs, components, findings }, problem, pins, dropped }: Basis, found: Sequence): DayPlan {
+/** What stands in a kettle and cannot be finished inside the shift keeps somebody there. */
+function withOvertime(basis: Basis, unplaced: readonly string[]): Basis | null {
+  const { input, batches, pins } = basis;
+  const begun = batches.wanted.filter((batch) => batch.started?.state === 'running' && unplaced.includes(batch.id)).map((batch) => batch.id);
+  const problemOf = (given: DayInput): Problem => dayProblem(given, batches.wanted, pins);
+  const untilMin = begun.length === 0 ? null : stayUntil(input, begun, problemOf);
+  if (untilMin === null) return null;
+  const longer = { ...input, station: staying(input.station, untilMin) };
+  return { ...basis, input: longer, overtime: { code: 'plan.overtime', batchIds: begun, shiftEndMin: shiftEndOf(input.station), untilMin }, problem: problemOf(longer) };
+}
+
+function planOf({ input, overtime, batches: { wanted, needs, components, findings }, pins, dropped }: Basis, problem: Problem, found: Sequence): DayPlan {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
   const sequence = numberedByTime(wanted, problem, found, pins);
   const explained = new Explained(problem, sequence);
@@ -149,7 +165,13 @@ function planOf({ input, batches: { wanted, needs, components, findings }, probl
     components,
     batches: [...batches].sort((left, right) => (left.steps[0]?.startMin ?? 0) - (right.steps[0]?.startMin ?? 0)),
     washes: washesOf(sequence, batches, input.station.fullWashMin),
-    findings: [...findings, ...dropped, ...sequence.unplaced.map((batchId): PlanFinding => ({ code: 'plan.unplaced', batchId })), ...late],
+    findings: [
+      ...findings,
+      ...dropped,
+      ...(overtime === null ? [] : [overtime]),
+      ...sequence.unplaced.map((batchId): PlanFinding => ({ code: 'plan.unplaced', batchId })),
+      ...late,
+    ],
     pins,
     objective: sequence.objective,
   };
@@ -171,19 +193,48 @@ export interface Planning {
   readonly cost: () => number;
 }
 
+/** After so many moves in all the room each batch needs is measured again on the plan that has been found. A choice of the search. */
+const MEASURED_AFTER = [100, 500, 2500, 12_500];
+
 /** A plan that is being looked for, in slices as long as the caller has time; from another one, if there is one to begin with. */
 export function startPlanning(input: DayInput, seed: number, from: DayPlan | null = input.agreed ?? null): Planning {
   let basis = basisOf(input);
-  let solving = startSolving(basis.problem, optionsOf(basis, seed, from));
-  const roomy = basis.pins.length === 0 ? null : withoutRoom(basis, solving.sequence().unplaced);
-  if (roomy !== null) {
-    basis = roomy;
-    solving = startSolving(basis.problem, optionsOf(basis, seed, from));
-  }
+  const chance = input.station.aimChance;
+  const known = new Map(from?.batches.map((batch) => [batch.id, batch.bufferMin]));
+  const first = (): Problem => (chance === null ? basis.problem : withRoom(basis.problem, new Map([...firstRoom(basis.problem, chance), ...known])));
+  let problem = first();
+  let solving = startSolving(problem, optionsOf(basis, seed, from));
+  const again = (changed: Basis | null): void => {
+    if (changed === null) return;
+    basis = changed;
+    problem = first();
+    solving = startSolving(problem, optionsOf(basis, seed, from));
+  };
+  if (basis.pins.length > 0) again(withoutRoom(basis, solving.sequence().unplaced));
+  if (input.started.length > 0) again(withOvertime(basis, solving.sequence().unplaced));
+  let moves = 0;
+  const measure = (): void => {
+    if (chance === null) return;
+    const sequence = solving.sequence();
+    // What one plan needed the next may need again: room that was found wanting is kept.
+    const found = roomIn(basis.problem, sequence, chance);
+    const kept = problem.jobs.map((job): [string, number] => [job.id, Math.max(job.bufferMin, found.get(job.id) ?? 0)]);
+    problem = withRoom(basis.problem, new Map(kept));
+    solving = startSolving(problem, { ...optionsOf(basis, seed, from), from: sequence });
+  };
   return {
-    run: solving.run,
-    cost: solving.cost,
-    plan: () => planOf(basis, solving.sequence()),
+    run: (more) => {
+      for (let left = more; left > 0;) {
+        const next = MEASURED_AFTER.find((after) => after > moves) ?? Number.POSITIVE_INFINITY;
+        const now = Math.min(left, next - moves);
+        solving.run(now);
+        moves += now;
+        left -= now;
+        if (moves === next) measure();
+      }
+    },
+    cost: () => solving.cost(),
+    plan: () => planOf(basis, problem, solving.sequence()),
   };
 }
 

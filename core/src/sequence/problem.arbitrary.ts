@@ -4,7 +4,7 @@ import type { Job, JobStep, Lag, Problem } from './problem';
 
 /** A job with nothing asked of it. */
 export function makeJob(id: string, some: Partial<Job> & Pick<Job, 'steps'>): Job {
-  return { id, volumeL: 10, lags: [], spans: [], changeClass: null, releaseMin: 0, readyByMin: null, lateWeight: 1, earlyWeight: 1, likesEarlyMin: 0, ...some };
+  return { id, volumeL: 10, lags: [], spans: [], changeClass: null, releaseMin: 0, readyByMin: null, lateWeight: 1, earlyWeight: 1, bufferMin: 0, likesEarlyMin: 0, ...some };
 }
 
 export function makeJobStep(

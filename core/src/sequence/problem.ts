@@ -91,13 +91,17 @@ export interface Job {
   readonly readyByMin: number | null;
   readonly lateWeight: number;
   readonly earlyWeight: number;
-  /** How long before `readyByMin` it may be ready and nobody minds. */
+  /** Room it had better have before `readyByMin`, for steps that take longer than planned. */
+  readonly bufferMin: number;
+  /** How long before that it may be ready and nobody minds. */
   readonly likesEarlyMin: number;
 }
 
 /** What a minute of each counts in a problem's cost. */
 export interface Weights {
   readonly late: number;
+  /** Of the room before a ready-by that is missing. */
+  readonly short: number;
   readonly early: number;
   readonly changeover: number;
   readonly moved: number;
@@ -105,7 +109,7 @@ export interface Weights {
 }
 
 /** Far apart, so that in ordinary numbers none of a later kind makes up for one before it. A design choice. */
-export const DEFAULT_WEIGHTS: Weights = { late: 10_000, early: 100, changeover: 30, moved: 20, makespan: 1 };
+export const DEFAULT_WEIGHTS: Weights = { late: 10_000, short: 300, early: 100, changeover: 30, moved: 20, makespan: 1 };
 
 export interface Problem {
   readonly horizonMin: number;
@@ -145,6 +149,8 @@ export interface PlacedChangeover {
 /** Minutes, weighted by job where the job says so; `cost` is what the search makes small. */
 export interface Objective {
   readonly lateMin: number;
+  /** Minutes of room before a ready-by that are missing. */
+  readonly shortMin: number;
   /** Minutes soups stand finished before they are wanted, beyond what they like. */
   readonly earlyMin: number;
   readonly changeoverMin: number;
@@ -181,6 +187,7 @@ export function objectiveOf(problem: Problem, sequence: Pick<Sequence, 'jobs' | 
   const { weights } = problem;
   const before = new Map(reference?.jobs.map((job) => [job.jobId, job]));
   let lateMin = 0;
+  let shortMin = 0;
   let earlyMin = 0;
   let movedMin = 0;
   let makespanMin = 0;
@@ -194,11 +201,14 @@ export function objectiveOf(problem: Problem, sequence: Pick<Sequence, 'jobs' | 
     if (old !== undefined) movedMin += Math.abs(endMin - endOf(old)) + (old.spanUnitIds.join() === placed.spanUnitIds.join() ? 0 : MOVED_UNIT_MIN);
     if (job.readyByMin === null) continue;
     lateMin += job.lateWeight * Math.max(0, endMin - job.readyByMin);
-    earlyMin += job.earlyWeight * Math.max(0, job.readyByMin - job.likesEarlyMin - endMin);
+    const aimMin = job.readyByMin - job.bufferMin;
+    shortMin += job.lateWeight * Math.min(job.bufferMin, Math.max(0, endMin - aimMin));
+    earlyMin += job.earlyWeight * Math.max(0, aimMin - job.likesEarlyMin - endMin);
   }
   const changeover = sequence.changeovers.reduce((sum, one) => sum + one.endMin - one.startMin, 0);
-  const cost = weights.late * lateMin + weights.early * earlyMin + weights.changeover * changeover + weights.moved * movedMin + weights.makespan * makespanMin;
-  return { lateMin, earlyMin, changeoverMin: changeover, movedMin, makespanMin, cost };
+  const cost =
+    weights.late * lateMin + weights.short * shortMin + weights.early * earlyMin + weights.changeover * changeover + weights.moved * movedMin + weights.makespan * makespanMin;
+  return { lateMin, shortMin, earlyMin, changeoverMin: changeover, movedMin, makespanMin, cost };
 }
 
 /** Another kettle than the one that was agreed counts like so many minutes. A design choice. */

@@ -40,8 +40,8 @@ export interface OnTime {
   readonly chanceByJob: ReadonlyMap<string, number>;
   /** All of them on the same day. */
   readonly chanceOfAll: number;
-  /** Minutes a job is ready after its planned end, at most, on nine days in ten. */
-  readonly ninetiethMin: ReadonlyMap<string, number>;
+  /** Minutes a job is ready after its planned end, at most, on that share of the days. */
+  readonly overrunMin: (jobId: string, chance: number) => number;
 }
 
 export class Replay {
@@ -283,7 +283,10 @@ export class Replay {
     return {
       chanceByJob: new Map(wanted.map((id, job) => [id, (hits[job] ?? 0) / days])),
       chanceOfAll: all / days,
-      ninetiethMin: new Map(wanted.map((id, job) => [id, Math.max(0, (ends[job]?.sort()[Math.floor(days * 0.9)] ?? 0) - (planned.get(id) ?? 0))])),
+      overrunMin: (jobId, chance) => {
+        const inOrder = ends[wanted.indexOf(jobId)]?.slice().sort();
+        return Math.max(0, (inOrder?.[Math.min(days - 1, Math.ceil(days * chance) - 1)] ?? 0) - (planned.get(jobId) ?? 0));
+      },
     };
   }
 

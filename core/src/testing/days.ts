@@ -78,6 +78,7 @@ export function madeDay(family: Family, size: number, seed: number): Problem {
       releaseMin: openMin,
       lateWeight: 1,
       earlyWeight: 1,
+      bufferMin: 0,
       likesEarlyMin: 0,
       spans: [{ id: 'pot', unitIds: kettlesFor(volumeL), from: 'sweat', to: 'empty', until: 'end' as const }],
     };

@@ -2,7 +2,7 @@ import type { Job, JobStep, Lag, Problem, Unit, Weights } from '../sequence/inde
 
 /** Published sequencing problems, said in the model a kitchen day is said in. */
 
-const MAKESPAN: Weights = { late: 0, early: 0, changeover: 0, moved: 0, makespan: 1 };
+const MAKESPAN: Weights = { late: 0, short: 0, early: 0, changeover: 0, moved: 0, makespan: 1 };
 const FLOW_TIME: Weights = { ...MAKESPAN, late: 1, makespan: 0 };
 
 interface Operation {
@@ -15,7 +15,7 @@ function problem(some: Partial<Problem> & Pick<Problem, 'horizonMin' | 'jobs'>):
 }
 
 function job(id: string, some: Partial<Job> & Pick<Job, 'steps'>): Job {
-  return { id, volumeL: 0, lags: [], spans: [], changeClass: null, releaseMin: 0, readyByMin: null, lateWeight: 1, earlyWeight: 0, likesEarlyMin: 0, ...some };
+  return { id, volumeL: 0, lags: [], spans: [], changeClass: null, releaseMin: 0, readyByMin: null, lateWeight: 1, earlyWeight: 0, bufferMin: 0, likesEarlyMin: 0, ...some };
 }
 
 function step(id: string, durationMin: number, uses: JobStep['modes'][number]['uses'], unitIds: readonly string[] = [], afterJobs: readonly string[] = []): JobStep {

@@ -1,11 +1,11 @@
-import { kitchenBook, putEquipment, refuse } from '@broth/contract';
+import { kitchenBook, patchStation, putEquipment, refuse } from '@broth/contract';
 import type { KitchenBook } from '@broth/contract';
 import { addDays, minutesBetween } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { dateIn, midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
-import { setInUse, soupsOf, stationOf } from '../store/kitchenStore';
+import { changeStation, setInUse, soupsOf, stationOf } from '../store/kitchenStore';
 import { pantryOf } from '../store/soupBook';
 import { KitchenRow } from '../store/models';
 import { kitchenOr404, kitchenParams, packOf } from './common';
@@ -41,13 +41,30 @@ export function kitchenRoutes(api: Api, context: Context): void {
   api.get('/kitchens/:kitchenId', { schema: { summary: 'Soups, station, people and rules of a kitchen', params: kitchenParams, response: { 200: kitchenBook } } }, (request) =>
     bookOf(context, request.params.kitchenId),
   );
+  api.patch(
+    '/kitchens/:kitchenId/station',
+    { schema: { summary: 'Change what plans go by: washes, how long before service, how certain', params: kitchenParams, body: patchStation, response: { 200: kitchenBook } } },
+    async (request) => {
+      const { kitchenId } = request.params;
+      await kitchenOr404(kitchenId);
+      const { rinseMin, fullWashMin, readyLeadMin, aimChance } = request.body;
+      await changeStation(context.database, kitchenId, (station) => ({
+        ...station,
+        rinseMin: rinseMin ?? station.rinseMin,
+        fullWashMin: fullWashMin ?? station.fullWashMin,
+        readyLeadMin: readyLeadMin ?? station.readyLeadMin,
+        aimChance: aimChance === undefined ? station.aimChance : aimChance,
+      }));
+      return bookOf(context, kitchenId);
+    },
+  );
   api.put(
     '/kitchens/:kitchenId/equipment/:equipmentId',
     { schema: { summary: 'Put a thing into or out of use', params: kitchenParams.extend({ equipmentId: z.string() }), body: putEquipment, response: { 200: kitchenBook } } },
     async (request) => {
       const { kitchenId, equipmentId } = request.params;
       await kitchenOr404(kitchenId);
-      if ((await setInUse(context.database, kitchenId, equipmentId, request.body.inUse)) === null) throw refuse('equipment.unknown', { id: equipmentId });
+      if (!(await setInUse(context.database, kitchenId, equipmentId, request.body.inUse))) throw refuse('equipment.unknown', { id: equipmentId });
       return bookOf(context, kitchenId);
     },
   );

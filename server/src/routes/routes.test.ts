@@ -96,6 +96,22 @@ describe('plans', () => {
   });
 });
 
+describe('what plans go by', () => {
+  const patch = (payload: object) => kitchen.app.inject({ method: 'PATCH', url: `${BASE}/station`, payload });
+  test('is changed one at a time; the rest stays', async () => {
+    expect((await patch({ aimChance: null })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 5, readyLeadMin: 20 } });
+    expect((await patch({ rinseMin: 4 })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 4, fullWashMin: 12 } });
+  });
+  test.each([
+    ['a chance of one', { aimChance: 1 }, 'nothing is certain'],
+    ['half a minute', { rinseMin: 4.5 }, 'whole minutes'],
+    ['a wash below nothing', { fullWashMin: -1 }, '0 minutes or more'],
+  ])('%s is refused', async (_, payload, says) => {
+    const answer = await patch(payload);
+    expect([answer.statusCode, answer.json<{ detail: string }>().detail]).toEqual([400, expect.stringContaining(says)]);
+  });
+});
+
 describe('events', () => {
   beforeEach(async () => {
     await kitchen.acceptPlan();

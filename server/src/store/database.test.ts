@@ -3,6 +3,7 @@ import { QueryTypes } from 'sequelize';
 import { testKitchen } from '../testing/kitchen';
 import { isDatabaseAway, migrate, openDatabase } from './database';
 import { planUnits } from './migrations/0005-plan-units';
+import { aim } from './migrations/0006-aim';
 import { seedIfEmpty } from './seed';
 import { soupsOf } from './kitchenStore';
 
@@ -44,7 +45,7 @@ describe('a database at its start', () => {
     await Promise.all(others.map((database) => migrate(database)));
     const loaded = await Promise.all(others.map((database) => seedIfEmpty(database, () => '2026-11-25')));
     const [count] = await kitchen.database.query<{ n: string }>('SELECT count(*) AS n FROM schema_migration', { type: QueryTypes.SELECT });
-    expect([loaded, count?.n]).toEqual([[false, false], '5']);
+    expect([loaded, count?.n]).toEqual([[false, false], '6']);
     await Promise.all(others.map((database) => database.close()));
     await kitchen.close();
   });
@@ -77,6 +78,14 @@ describe('a database at its start', () => {
       },
       today,
     ]);
+    await kitchen.close();
+  });
+  test('a station from before plans could aim at a chance goes on on the dot; one that aims is left alone', async () => {
+    const kitchen = await testKitchen();
+    await kitchen.database.query(`INSERT INTO station SELECT kitchen_id, 2, body - 'aimChance' FROM station WHERE version = 1`);
+    await aim(kitchen.database.getQueryInterface());
+    const rows = await kitchen.database.query<{ aim: unknown }>(`SELECT body->'aimChance' AS aim FROM station ORDER BY version`, { type: QueryTypes.SELECT });
+    expect(rows.map((row) => row.aim)).toEqual([demo.station.aimChance, null]);
     await kitchen.close();
   });
 });

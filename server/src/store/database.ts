@@ -8,6 +8,7 @@ import { createEventLog } from './migrations/0002-event-log';
 import { createSoupBook } from './migrations/0003-soup-book';
 import { createSales } from './migrations/0004-sales';
 import { planUnits } from './migrations/0005-plan-units';
+import { aim } from './migrations/0006-aim';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
@@ -16,6 +17,7 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0003-soup-book': createSoupBook,
   '0004-sales': createSales,
   '0005-plan-units': planUnits,
+  '0006-aim': aim,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

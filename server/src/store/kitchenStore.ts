@@ -29,14 +29,19 @@ export async function stationOf(kitchenId: string): Promise<{ version: number; s
   return { version: row.version, station: row.body };
 }
 
-/** Puts a thing into or out of use, as a new version of the station. Null when there is no such thing. */
-export async function setInUse(sequelize: Sequelize, kitchenId: string, equipmentId: string, inUse: boolean): Promise<Station | null> {
+/** A changed station, as a new version of it. */
+export async function changeStation(sequelize: Sequelize, kitchenId: string, change: (station: Station) => Station): Promise<void> {
   const { version, station } = await stationOf(kitchenId);
-  if (station.equipment.every((thing) => thing.id !== equipmentId)) return null;
-  const changed: Station = { ...station, equipment: station.equipment.map((thing) => (thing.id === equipmentId ? { ...thing, inUse } : thing)) };
-  await StationRow.create({ kitchenId, version: version + 1, body: changed });
+  await StationRow.create({ kitchenId, version: version + 1, body: change(station) });
   await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
-  return changed;
+}
+
+/** Puts a thing into or out of use, as a new version of the station. False when there is no such thing. */
+export async function setInUse(sequelize: Sequelize, kitchenId: string, equipmentId: string, inUse: boolean): Promise<boolean> {
+  const { station } = await stationOf(kitchenId);
+  if (station.equipment.every((thing) => thing.id !== equipmentId)) return false;
+  await changeStation(sequelize, kitchenId, (was) => ({ ...was, equipment: was.equipment.map((thing) => (thing.id === equipmentId ? { ...thing, inUse } : thing)) }));
+  return true;
 }
 
 /** The day's pars: what was put for the day, else what stands. In the order of the list. */

@@ -19,7 +19,7 @@ import type { Moves } from './useMoves';
 
 /** The board itself must stay in sight on a bad day. */
 const TROUBLE_SHOWN = 2;
-const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.pinDropped', 'station.lacks', 'batch.noVessel', 'batch.tooMany'];
+const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.overtime', 'plan.pinDropped', 'station.lacks', 'batch.noVessel', 'batch.tooMany'];
 
 interface Props {
   readonly day: OpenDay;

@@ -7,7 +7,7 @@ import type { OpenBook } from '../../state/useBook';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { Tick } from '../../ui/Field';
-import { LitresStepper } from '../../ui/LitresStepper';
+import { LitresStepper } from '../../ui/Stepper';
 import { PhaseMark } from '../../ui/PhaseMark';
 import { useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';

@@ -8,6 +8,7 @@ import type { Look } from '../../state/preferences';
 import { Choice } from '../../ui/Action';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
+import { MinutesStepper } from '../../ui/Stepper';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 
 const LOOKS: readonly { readonly value: Look; readonly label: string }[] = [
@@ -16,11 +17,25 @@ const LOOKS: readonly { readonly value: Look; readonly label: string }[] = [
   { value: 'iron', label: 'Iron' },
 ];
 
+const AIMS = [
+  { value: 'null', label: 'On the dot' },
+  { value: '0.8', label: '8 days in 10' },
+  { value: '0.9', label: '9 in 10' },
+  { value: '0.95', label: '19 in 20' },
+];
+
+const TIMES = [
+  { name: 'readyLeadMin', label: 'ready before service', stepMin: 5, mostMin: 240 },
+  { name: 'rinseMin', label: 'a rinse', stepMin: 1, mostMin: 60 },
+  { name: 'fullWashMin', label: 'a full wash', stepMin: 1, mostMin: 120 },
+] as const;
+
 /** Behind the head of every page: who holds this phone, what stands at the station, how it looks. */
 export function KitchenScreen() {
   const router = useRouter();
   const book = useKitchen((state) => state.book);
   const putEquipment = useKitchen((state) => state.putEquipment);
+  const patchStation = useKitchen((state) => state.patchStation);
   const { who, look, device, pickWho, pickLook } = usePreferences();
   const back = (): void => {
     if (router.canGoBack()) router.back();
@@ -51,6 +66,31 @@ export function KitchenScreen() {
       <Sheet>
         <Title level={2}>Look</Title>
         <Choice label="Look" value={look} options={LOOKS} onPick={pickLook} />
+      </Sheet>
+      <Sheet>
+        <Title level={2}>What plans go by</Title>
+        <Strong>Each soup in time</Strong>
+        <Choice
+          label="Each soup in time"
+          value={String(book.station.aimChance)}
+          options={AIMS}
+          onPick={(picked) => {
+            void patchStation({ aimChance: picked === 'null' ? null : Number(picked) });
+          }}
+        />
+        <Note>Steps take longer than planned more often than not. The surer a soup is to be in time, the sooner it is planned, and the longer it stands.</Note>
+        <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
+          {TIMES.map(({ name, ...rest }) => (
+            <MinutesStepper
+              key={name}
+              {...rest}
+              durationMin={book.station[name]}
+              onChange={(durationMin) => {
+                void patchStation({ [name]: durationMin });
+              }}
+            />
+          ))}
+        </View>
       </Sheet>
       <Sheet>
         <Title level={2}>Equipment</Title>

@@ -8,7 +8,7 @@ import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { SANS, TOUCH, usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
-import { LitresStepper } from '../../ui/LitresStepper';
+import { LitresStepper } from '../../ui/Stepper';
 import { AUTHORITY, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark, markOf } from '../../ui/StateMark';

@@ -54,6 +54,7 @@ const station: Station = {
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
+  aimChance: null,
 };
 const plan = planDay(
   { date: DAY, nowMin: 0, soups: [soup], station, pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }], lots: [], started: [], dateMarkLastDay: 7 },

@@ -8,7 +8,7 @@ import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
-import { LitresStepper } from '../../ui/LitresStepper';
+import { LitresStepper } from '../../ui/Stepper';
 import { PhaseMark } from '../../ui/PhaseMark';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';

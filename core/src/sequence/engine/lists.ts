@@ -394,9 +394,9 @@ export class Lists {
     const order = this.parts.filter((item) => saved.end[item.job]! >= 0).sort((left, right) => start(right) - start(left));
     table.restore(this.root);
     for (const item of order) {
-      const { readyByMin } = compiled.jobs[item.job]!.job;
+      const { readyByMin, bufferMin } = compiled.jobs[item.job]!.job;
       const end = saved.end[item.job]!;
-      const target = readyByMin === null ? compiled.horizon : Math.max(readyByMin, end);
+      const target = readyByMin === null ? compiled.horizon : Math.max(readyByMin - bufferMin, end);
       if (table.placePartLate(item.job, saved.variantOf[item.job]!, item.block, readyByMin === null && compiled.jobs[item.job]!.consumers.length === 0 ? end : target)) continue;
       table.restore(saved);
       return cost;

@@ -228,8 +228,8 @@ export class Search {
     for (const input of job.inputs) if (!this.table.isPlaced(input.job) && this.compiled.jobs[input.job]!.variants.length === 0) return false;
     const { table } = this;
     const { weights } = this.compiled.problem;
-    const readyBy = job.job.readyByMin;
-    const wanted = readyBy ?? (job.consumers.some(({ job: other }) => table.isPlaced(other)) ? this.compiled.horizon : null);
+    const aim = job.job.readyByMin === null ? null : job.job.readyByMin - job.job.bufferMin;
+    const wanted = aim ?? (job.consumers.some(({ job: other }) => table.isPlaced(other)) ? this.compiled.horizon : null);
     const agreed = table.moved?.end[index] ?? -1;
     const found: { readonly variant: number; readonly starts: readonly number[]; readonly cost: number }[] = [];
     const many = job.variants.length;
@@ -251,12 +251,12 @@ export class Search {
         let end = -1;
         if (wanted !== null && !job.inside) {
           end = table.placeLate(index, variant, partition, wanted);
-          const early = end >= 0 && readyBy !== null ? readyBy - end - job.job.likesEarlyMin : end >= 0 ? 0 : 1;
+          const early = end >= 0 && aim !== null ? aim - end - job.job.likesEarlyMin : end >= 0 ? 0 : 1;
           consider(variant, end);
           if (agreed >= 0 && agreed !== end) consider(variant, table.placeLate(index, variant, partition, agreed));
           if (early <= 0) break;
         }
-        const target = readyBy !== null && !job.begun ? readyBy : 0;
+        const target = aim !== null && !job.begun ? aim : 0;
         const soon = table.placeSoon(index, variant, partition, target, wanted !== null || job.partitions.length > 1);
         consider(variant, soon);
         if (end >= 0 || soon >= 0) break;

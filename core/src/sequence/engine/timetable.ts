@@ -145,7 +145,10 @@ export class Timetable {
     let cost = 0;
     if (job.readyByMin !== null) {
       const late = end - job.readyByMin;
-      cost += late > 0 ? late * job.lateWeight * weights.late : Math.max(0, -late - job.likesEarlyMin) * job.earlyWeight * weights.early;
+      const past = late + job.bufferMin;
+      if (late > 0) cost += late * job.lateWeight * weights.late;
+      if (past > 0) cost += Math.min(job.bufferMin, past) * job.lateWeight * weights.short;
+      else cost += Math.max(0, -past - job.likesEarlyMin) * job.earlyWeight * weights.early;
     }
     const before = this.moved?.end[index] ?? NEVER;
     if (before >= 0) cost += weights.moved * Math.abs(end - before);
