@@ -127,6 +127,17 @@ test('one par changed: batches and board follow within a second', async ({ page,
   await expect(radio(page, 'Bean 1').first()).toHaveAccessibleName(/^Bean 1, 6 L/, { timeout: 1000 });
 });
 
+test('the server looks longer, on every core it has; what it finds is a draft until it is taken', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await openBoard(page, stand.address);
+  await page.getByRole('button', { name: 'Look longer' }).click();
+  await expect(page.getByText('The server looks for a better one, for 10 s…')).toBeVisible();
+  await expect(page.getByText(/The server found (this better one|none better in 10 s)\./)).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('All in time')).toBeVisible();
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toHaveCount(0);
+});
+
 test('twenty batches: the page answers while the worker searches', async ({ page, stand }) => {
   await holds(page, 'maren');
   await page.addInitScript(() => {

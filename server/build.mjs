@@ -5,7 +5,7 @@ import { build, context } from 'esbuild';
 /** Bundles our own sources; packages stay where npm put them. */
 const OPTIONS = {
   absWorkingDir: path.dirname(fileURLToPath(import.meta.url)),
-  entryPoints: ['src/main.ts', 'src/verify.ts'],
+  entryPoints: ['src/main.ts', 'src/verify.ts', 'src/search/search.worker.ts'],
   outdir: 'dist',
   bundle: true,
   platform: 'node',

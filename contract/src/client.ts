@@ -1,7 +1,7 @@
 import type { DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import type { z } from 'zod';
 import { kitchenBook } from './book';
-import { dayView, storedPlan } from './plan';
+import { dayPlan, dayView, storedPlan } from './plan';
 import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
@@ -45,6 +45,8 @@ export function client(fetch: Fetch, base = '') {
     day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),
     putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
     postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
+    searchPlan: (kitchenId: string, date: string, body: { nowMin: number; from: DayPlan; forS: number }) =>
+      call(dayPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/searches`, body),
     patchStation: (kitchenId: string, changes: z.infer<typeof patchStation>) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/station`, changes),
     putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
     postSoup: (kitchenId: string, body: { by: string; soup: Soup }) => call(soupSchema, 'POST', `/kitchens/${kitchenId}/soups`, body),

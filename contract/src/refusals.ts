@@ -93,6 +93,11 @@ export const REFUSALS = {
     title: 'No plan yet',
     detail: (facts: { day: string }) => `No plan has been accepted for ${facts.day}. Open the board and press "Use this plan" first.`,
   },
+  'search.busy': {
+    status: 503,
+    title: 'The server is searching already',
+    detail: () => 'The server is searching for others. Your draft stays as it is; try again in half a minute.',
+  },
   'plan.stale': {
     status: 409,
     title: 'The day has moved on',

@@ -19,6 +19,8 @@ export function parsePar(typed: string): { readonly ok: true; readonly parL: num
 }
 
 export const postPlan = z.object({ by: z.string().min(1), /** The minute of the day the plan was made at. */ nowMin: z.int(), plan: dayPlan });
+/** A longer search on the server, from the plan on the screen with what was put by hand. */
+export const postSearch = z.object({ nowMin: z.int(), from: dayPlan, forS: z.number().min(1).max(30).default(10) });
 const by = z.string().min(1);
 /** A new soup; the server gives it an id of its own when the one it brings is taken. */
 export const postSoup = z.object({ by, soup });

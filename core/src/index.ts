@@ -16,5 +16,6 @@ export * from './plan/hands';
 export * from './plan/nameHands';
 export * from './plan/pins';
 export * from './plan/difference';
+export * from './plan/better';
 export * from './safety/index';
 export * from './day/index';

@@ -1,6 +1,8 @@
+import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { openHub } from './live/hub';
 import { dateIn } from './localTime';
+import { openSearch } from './search/pool';
 import { isDatabaseAway, migrate, openDatabase } from './store/database';
 import { seedIfEmpty } from './store/seed';
 
@@ -22,7 +24,8 @@ const now = (): number => Date.now() + offsetMs;
 
 const database = openDatabase(DATABASE_URL);
 const hub = openHub(DATABASE_URL);
-const app = await buildApp({ database, hub, now }, { webRoot: BROTH_WEB_ROOT ?? null, logger: { level: process.env['LOG_LEVEL'] ?? 'warn' } });
+const search = openSearch(fileURLToPath(new URL('search/search.worker.js', import.meta.url)));
+const app = await buildApp({ database, hub, now, search }, { webRoot: BROTH_WEB_ROOT ?? null, logger: { level: process.env['LOG_LEVEL'] ?? 'warn' } });
 
 const RETRY_MS = 1000;
 /** Migrates and seeds as soon as the database answers; until then every request is told that it is away. */
@@ -44,6 +47,7 @@ async function prepare(): Promise<void> {
 async function stop(): Promise<void> {
   await app.close();
   await hub.close();
+  await search.close();
   await database.close().catch(() => undefined);
   process.exit(0);
 }

@@ -51,6 +51,26 @@ describe('the desk', () => {
     desk().open('2026-11-26', plan('agreed', [pin(99)]));
     expect([desk().pins, desk().past, desk().base]).toEqual([[pin(99)], [], null]);
   });
+  test('somebody who looks longer: a better plan is shown, a worse one is not, and none at all once the draft is another', async () => {
+    const late = (lateMin: number): DayPlan => ({ ...plan('one'), objective: { ...plan('one').objective, lateMin } });
+    const look = async (found: DayPlan | null, meanwhile: () => void = () => undefined): Promise<readonly [number | undefined, string | undefined]> => {
+      useDesk.setState({ draft: { ...draft('one'), plan: late(10) } });
+      await desk().lookLonger(() => {
+        meanwhile();
+        return Promise.resolve(found);
+      });
+      return [desk().draft?.plan.objective.lateMin, desk().longer?.state];
+    };
+    expect(await look(late(5))).toEqual([5, 'better']);
+    expect(await look(late(10))).toEqual([10, 'same']);
+    expect(await look(late(15))).toEqual([10, 'same']);
+    expect(await look(null)).toEqual([10, undefined]);
+    expect(
+      await look(late(5), () => {
+        useDesk.setState({ draft: { ...draft('two'), plan: late(12) } });
+      }),
+    ).toEqual([12, undefined]);
+  });
   test('accepted or let go, nothing is left to undo', () => {
     desk().change(plan('first'), [pin(10)]);
     desk().letGo(plan('agreed', [pin(10)]));

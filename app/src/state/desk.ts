@@ -1,3 +1,4 @@
+import { isBetter } from '@broth/core';
 import type { Cures, DayPlan, Pin, PlanStory } from '@broth/core';
 import { create } from 'zustand';
 
@@ -26,10 +27,14 @@ interface Desk {
   /** Counts changes by hand: each is planned afresh. */
   readonly revision: number;
   readonly story: { readonly of: DayPlan; readonly story: PlanStory } | null;
+  /** A longer search on the server: of which draft, and what came of it. */
+  readonly longer: { readonly of: DayPlan; readonly state: 'searching' | 'better' | 'same' } | null;
   readonly cures: { readonly of: DayPlan; readonly cures: Cures | null; readonly done: boolean } | null;
 
   /** Another day: nothing of the last one stays. */
   readonly open: (date: string, accepted: DayPlan | null) => void;
+  /** Has somebody else look longer; a better plan becomes the draft, if the draft is still the one that was sent. */
+  readonly lookLonger: (search: (from: DayPlan, nowMin: number) => Promise<DayPlan | null>) => Promise<void>;
   readonly change: (shown: DayPlan, pins: readonly Pin[]) => void;
   readonly undo: (shown: DayPlan) => void;
   readonly redo: (shown: DayPlan) => void;
@@ -37,7 +42,7 @@ interface Desk {
   readonly letGo: (accepted: DayPlan | null) => void;
 }
 
-const FRESH = { draft: null, base: null, past: [], future: [], story: null, cures: null };
+const FRESH = { draft: null, base: null, past: [], future: [], story: null, longer: null, cures: null };
 
 /** What is being planned and not accepted yet. */
 export const useDesk = create<Desk>()((set, get) => {
@@ -54,6 +59,16 @@ export const useDesk = create<Desk>()((set, get) => {
     ...FRESH,
     open: (date, accepted) => {
       if (get().date !== date) set({ ...FRESH, date, pins: accepted?.pins ?? [], revision: get().revision + 1 });
+    },
+    lookLonger: async (search) => {
+      const { draft } = get();
+      if (draft === null) return;
+      set({ longer: { of: draft.plan, state: 'searching' } });
+      const found = await search(draft.plan, draft.nowMin);
+      if (get().longer?.of !== draft.plan) return;
+      if (found === null || get().draft?.plan !== draft.plan) set({ longer: null });
+      else if (isBetter(found, draft.plan)) set({ draft: { ...draft, plan: found }, longer: { of: found, state: 'better' } });
+      else set({ longer: { of: draft.plan, state: 'same' } });
     },
     change: (shown, pins) => {
       const { pins: was, past, revision } = get();

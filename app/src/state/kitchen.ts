@@ -33,6 +33,8 @@ interface KitchenState {
   /** Takes in a list; answers how many things it changed, or what is wrong with it. */
   readonly putPantryCsv: (csv: string) => Promise<{ readonly changed: number } | { readonly trouble: string }>;
   readonly postPlan: (plan: DayPlan, nowMin: number, by: string | null) => Promise<boolean>;
+  /** Has the server look longer; null when it could not, which is said. */
+  readonly searchPlan: (from: DayPlan, nowMin: number, forS: number) => Promise<DayPlan | null>;
   /** Puts events into the outbox and shows them at once; answers their ids, so that they can be taken back. */
   readonly record: (events: readonly NewEvent[]) => readonly string[];
   readonly flush: () => Promise<void>;
@@ -261,6 +263,14 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       } catch (error) {
         set({ trouble: sentence(error) });
         return false;
+      }
+    },
+    searchPlan: async (from, nowMin, forS) => {
+      try {
+        return await api.searchPlan(KITCHEN, from.date, { nowMin, from, forS });
+      } catch (error) {
+        set({ trouble: sentence(error) });
+        return null;
       }
     },
     record: (events) => {

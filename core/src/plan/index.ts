@@ -1,6 +1,7 @@
 export * from './dayPlan';
 export * from './planDay';
 export * from './pins';
+export * from './better';
 export * from './story';
 export * from './difference';
 export * from './cures';

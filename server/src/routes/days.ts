@@ -1,4 +1,4 @@
-import { dayView, postPlan, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
+import { dayPlan, dayView, postPlan, postSearch, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
 import type { DayView } from '@broth/contract';
 import { foldDay } from '@broth/core';
 import { checkDayPlan } from '@broth/core/planner';
@@ -36,6 +36,25 @@ export function dayRoutes(api: Api, context: Context): void {
       await kitchenOr404(kitchenId);
       if (!(await putPar(context.database, kitchenId, date, soupId, request.body.parL))) throw refuse('soup.unknown', { id: soupId });
       return viewOf(context, kitchenId, date);
+    },
+  );
+
+  api.post(
+    '/kitchens/:kitchenId/days/:date/searches',
+    {
+      bodyLimit: 4_194_304,
+      schema: { summary: 'Look longer for a better plan than this draft; nothing is accepted', params: dayParams, body: postSearch, response: { 200: dayPlan } },
+    },
+    async (request) => {
+      const { kitchenId } = request.params;
+      const date = dayOr400(request.params.date);
+      const { from, nowMin, forS } = request.body;
+      const input = await dayInput(context, kitchenId, date, nowMin);
+      if (from.date !== date || Math.abs(input.serverNowMin - nowMin) > DRAFT_KEEPS_MIN) throw refuse('plan.stale');
+      const agreed = (await planOf(kitchenId, date))?.plan ?? null;
+      const found = await context.search.search({ ...input, pins: from.pins, agreed }, from, forS * 1000);
+      if (found === null) throw refuse('search.busy');
+      return found as z.infer<typeof dayPlan>;
     },
   );
 

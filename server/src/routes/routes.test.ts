@@ -1,4 +1,5 @@
-import type { DayEvent } from '@broth/core';
+import { isBetter } from '@broth/core';
+import type { DayEvent, DayPlan } from '@broth/core';
 import { DAY, LENTIL, event, lentilStarted, reading, testKitchen } from '../testing/kitchen';
 import type { TestKitchen } from '../testing/kitchen';
 
@@ -93,6 +94,24 @@ describe('plans', () => {
     const plan = await kitchen.acceptPlan();
     await put(`${BASE}/equipment/kettle1`, { inUse: false });
     expect(codeOf(await postPlan({ by: 'maren', nowMin: 300, plan }))).not.toBeUndefined();
+  });
+});
+
+describe('looking longer', () => {
+  const search = (payload: object) => kitchen.app.inject({ method: 'POST', url: `${BASE}/days/${DAY}/searches`, payload });
+  test('finds a plan of the same batches that is no worse, keeps what was put by hand, and accepts nothing', async () => {
+    const from = await kitchen.acceptPlan();
+    const answer = await search({ nowMin: 300, from, forS: 1 });
+    const found = answer.json<DayPlan>();
+    expect([answer.statusCode, found.batches.map((batch) => batch.id).sort()]).toEqual([200, from.batches.map((batch) => batch.id).sort()]);
+    expect(isBetter(from, found)).toBe(false);
+    expect((await get(`${BASE}/days/${DAY}`)).json()).toMatchObject({ plan: { version: 1 } });
+  });
+  test('a draft from an hour ago is stale; a minute of search is refused', async () => {
+    const from = await kitchen.acceptPlan();
+    expect((await search({ nowMin: 300, from, forS: 60 })).statusCode).toBe(400);
+    kitchen.setNow('06:10');
+    expect(codeOf(await search({ nowMin: 300, from, forS: 1 }))).toBe('plan.stale');
   });
 });
 

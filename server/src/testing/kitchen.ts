@@ -10,6 +10,8 @@ import type { Sequelize } from 'sequelize';
 import { buildApp } from '../app';
 import { openHub } from '../live/hub';
 import { midnightOf } from '../localTime';
+import type { PlanSearch } from '../search/pool';
+import { search as searchHere } from '../search/search.worker';
 import { migrate, openDatabase } from '../store/database';
 import { seedIfEmpty } from '../store/seed';
 
@@ -47,7 +49,9 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
   await migrate(database);
   await seedIfEmpty(database, () => DAY);
   const hub = openHub(url);
-  const app = await buildApp({ database, hub, now: () => now }, { webRoot: null, logger: false });
+  // In the same thread: the pool itself is tried in a browser, on the bundled server.
+  const search: PlanSearch = { search: (input, from, forMs) => Promise.resolve(searchHere({ input, from, seed: 2, forMs: Math.min(forMs, 200) })), close: () => Promise.resolve() };
+  const app = await buildApp({ database, hub, now: () => now, search }, { webRoot: null, logger: false });
   return {
     app,
     database,

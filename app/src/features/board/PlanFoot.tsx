@@ -1,6 +1,7 @@
 import { words } from '@broth/contract';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
+import { useKitchen } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
 import type { ShownPlan } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
@@ -8,6 +9,13 @@ import { Note, Strong } from '../../ui/Type';
 import type { Moves } from './useMoves';
 
 const HEAD = { none: 'A draft', moved: 'Moved by hand', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
+
+const LONGER_S = 10;
+const LONGER = {
+  searching: `The server looks for a better one, for ${String(LONGER_S)} s…`,
+  better: 'The server found this better one.',
+  same: `The server found none better in ${String(LONGER_S)} s.`,
+} as const;
 
 function noteOf(shown: ShownPlan, day: OpenDay): string {
   if (shown.improving) return 'Looking for a better one…';
@@ -18,12 +26,18 @@ function noteOf(shown: ShownPlan, day: OpenDay): string {
 /** What stands between the draft and its being the plan: what it cost, one step back, and the one thing to do. Nothing while people work by what is shown. */
 export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonly shown: ShownPlan; readonly moves: Moves }) {
   const letGo = useDesk((state) => state.letGo);
+  const lookLonger = useDesk((state) => state.lookLonger);
+  const searchPlan = useKitchen((state) => state.searchPlan);
+  const online = useKitchen((state) => state.line === 'live');
+  const longer = useDesk((state) => state.longer);
+  const tried = longer?.of === shown.plan ? longer.state : null;
   if (shown.kind === 'accepted') return null;
   return (
     <View style={{ gap: 8 }}>
       <View aria-live="polite">
         <Strong>{HEAD[shown.because ?? 'none']}</Strong>
         <Note>{noteOf(shown, day)}</Note>
+        {tried === null ? null : <Note>{LONGER[tried]}</Note>}
       </View>
       <View style={{ flexDirection: 'row', gap: 8 }}>
         {moves.undo === null && moves.redo === null ? null : (
@@ -41,6 +55,7 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
             }}
           />
         ) : null}
+        {tried === null && !shown.improving && online ? <Action label="Look longer" onPress={() => void lookLonger((from, nowMin) => searchPlan(from, nowMin, LONGER_S))} /> : null}
         <Action style={{ flex: 1 }} kind="main" label="Use this plan" disabled={shown.accepting || shown.plan.batches.length === 0} onPress={() => void shown.accept()} />
       </View>
     </View>
