@@ -53,7 +53,7 @@ test('the chowder 20 minutes earlier by hand: the rest follows, its cost is said
   const perMin = ((wide ? box?.width : box?.height) ?? 0) / (to - from);
   const away = -20 * perMin;
   await drag(page, 'Chowder 1', wide ? away : 0, wide ? 0 : away, !wide);
-  await expect(page.getByText('Moved by hand')).toBeVisible();
+  await expect(page.getByText('Changed by hand')).toBeVisible();
   await expect.poll(() => clockOf(page, 'Chowder 1')).toBeLessThanOrEqual(before - 15);
   await settled(page);
   expect(await clockOf(page, 'Chowder 1')).toBe(before - 20);
@@ -127,6 +127,20 @@ test('one par changed: batches and board follow within a second', async ({ page,
   await expect(radio(page, 'Bean 1').first()).toHaveAccessibleName(/^Bean 1, 6 L/, { timeout: 1000 });
 });
 
+test('a soup in two batches instead of one: planned afresh, its cost said, taken back', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await openBoard(page, stand.address);
+  await page.getByRole('link', { name: 'Batches' }).click();
+  await page.getByRole('button', { name: 'Other sizes for Beetroot with soured cream' }).click();
+  const sizes = page.getByRole('radiogroup', { name: 'Sizes for Beetroot with soured cream' });
+  await expect(sizes.getByRole('radio', { checked: true })).toHaveAccessibleName(/^1 × 9 L, /);
+  await sizes.getByRole('radio', { name: /^2 × 4\.5 L, Pot/ }).click();
+  await expect(page.getByRole('group', { name: 'Beetroot 2' })).toBeVisible();
+  await expect(page.getByText('Changed by hand')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('group', { name: 'Beetroot 2' })).toHaveCount(0);
+});
+
 test('the server looks longer, on every core it has; what it finds is a draft until it is taken', async ({ page, stand }) => {
   await holds(page, 'maren');
   await openBoard(page, stand.address);
@@ -167,7 +181,7 @@ test('twenty batches: the page answers while the worker searches', async ({ page
     .getByRole('button', { name: /10 minutes later$/ })
     .first()
     .click();
-  await expect(page.getByText('Moved by hand')).toBeVisible();
+  await expect(page.getByText('Changed by hand')).toBeVisible();
   // From here on nobody touches the page: the worker searches, and each better plan it sends is drawn.
   await page.evaluate(() => {
     (globalThis as unknown as { longTasks: number[] }).longTasks.length = 0;

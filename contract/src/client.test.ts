@@ -28,6 +28,7 @@ const plan = {
     washes: [],
     findings: [],
     pins: [],
+    splits: [],
     objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
   },
 };

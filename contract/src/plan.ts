@@ -74,6 +74,10 @@ export const dayPlan = z.object({
   ),
   findings: z.array(finding),
   pins: z.array(pin).max(500),
+  splits: z
+    .array(z.object({ soupId: id, batches: z.int().min(1).max(8) }))
+    .max(200)
+    .default([]),
   objective: z.object({
     lateMin: z.number(),
     shortMin: z.number().default(0),

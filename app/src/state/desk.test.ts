@@ -9,6 +9,7 @@ const plan = (name: string, pins: readonly Pin[] = []): DayPlan => ({
   washes: [],
   findings: [],
   pins,
+  splits: [],
   objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
 });
 const pin = (startMin: number): Pin => ({ batchId: 'a', stepId: 's', startMin, vesselId: null });
@@ -22,9 +23,9 @@ beforeEach(() => {
 
 describe('the desk', () => {
   test('a change, one more, both undone and one done again: pins and what is shown follow', () => {
-    desk().change(plan('first'), [pin(10)]);
+    desk().change(plan('first'), { pins: [pin(10)] });
     useDesk.setState({ draft: draft('second') });
-    desk().change(plan('second'), [pin(20)]);
+    desk().change(plan('second'), { pins: [pin(20)] });
     useDesk.setState({ draft: draft('third') });
     expect([desk().pins, desk().base?.date]).toEqual([[pin(20)], 'second']);
     desk().undo(plan('third'));
@@ -37,14 +38,14 @@ describe('the desk', () => {
   test('a change after an undo forgets what was undone; undo with nothing to undo does nothing', () => {
     desk().undo(plan('first'));
     expect(desk().pins).toEqual([]);
-    desk().change(plan('first'), [pin(10)]);
+    desk().change(plan('first'), { pins: [pin(10)] });
     desk().undo(plan('second'));
-    desk().change(plan('first'), [pin(30)]);
+    desk().change(plan('first'), { pins: [pin(30)] });
     expect([desk().future, desk().pins]).toEqual([[], [pin(30)]]);
   });
   test('every change is planned afresh; another day begins with what its own plan has pinned', () => {
     const before = desk().revision;
-    desk().change(plan('first'), [pin(10)]);
+    desk().change(plan('first'), { pins: [pin(10)] });
     expect(desk().revision).toBe(before + 1);
     desk().open('2026-11-25', plan('agreed', [pin(99)]));
     expect(desk().pins).toEqual([pin(10)]);
@@ -72,7 +73,7 @@ describe('the desk', () => {
     ).toEqual([12, undefined]);
   });
   test('accepted or let go, nothing is left to undo', () => {
-    desk().change(plan('first'), [pin(10)]);
+    desk().change(plan('first'), { pins: [pin(10)] });
     desk().letGo(plan('agreed', [pin(10)]));
     expect([desk().pins, desk().past, desk().base]).toEqual([[pin(10)], [], null]);
   });

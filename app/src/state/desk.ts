@@ -1,5 +1,5 @@
 import { isBetter } from '@broth/core';
-import type { Cures, DayPlan, Pin, PlanStory } from '@broth/core';
+import type { Cures, DayPlan, Pin, PlanStory, Split } from '@broth/core';
 import { create } from 'zustand';
 
 interface Draft {
@@ -9,17 +9,20 @@ interface Draft {
   readonly improved: boolean;
 }
 
-/** The desk as it was before a change by hand. */
-interface Moment {
+/** What has been put somewhere, or split up, by hand. */
+interface ByHand {
   readonly pins: readonly Pin[];
+  readonly splits: readonly Split[];
+}
+
+/** The desk as it was before a change by hand. */
+interface Moment extends ByHand {
   readonly plan: DayPlan;
 }
 
-interface Desk {
+interface Desk extends ByHand {
   readonly date: string | null;
   readonly draft: Draft | null;
-  /** What has been put somewhere by hand since the accepted plan. */
-  readonly pins: readonly Pin[];
   /** The plan the last change was made to: what moved is told, and counted, against it. */
   readonly base: DayPlan | null;
   readonly past: readonly Moment[];
@@ -35,11 +38,15 @@ interface Desk {
   readonly open: (date: string, accepted: DayPlan | null) => void;
   /** Has somebody else look longer; a better plan becomes the draft, if the draft is still the one that was sent. */
   readonly lookLonger: (search: (from: DayPlan, nowMin: number) => Promise<DayPlan | null>) => Promise<void>;
-  readonly change: (shown: DayPlan, pins: readonly Pin[]) => void;
+  readonly change: (shown: DayPlan, changes: Partial<ByHand>) => void;
   readonly undo: (shown: DayPlan) => void;
   readonly redo: (shown: DayPlan) => void;
   /** Back to the accepted plan, or to a plan without anything put by hand. */
   readonly letGo: (accepted: DayPlan | null) => void;
+}
+
+function handOf(accepted: DayPlan | null): ByHand {
+  return { pins: accepted?.pins ?? [], splits: accepted?.splits ?? [] };
 }
 
 const FRESH = { draft: null, base: null, past: [], future: [], story: null, longer: null, cures: null };
@@ -50,15 +57,24 @@ export const useDesk = create<Desk>()((set, get) => {
     if (to === undefined) return;
     const { draft, revision } = get();
     // The plan of that moment is shown at once; what the clock has changed since is worked in by the planner.
-    set({ pins: to.pins, base: past.length === 0 ? null : shown, past, future, revision: revision + 1, draft: draft === null ? null : { ...draft, plan: to.plan } });
+    set({
+      pins: to.pins,
+      splits: to.splits,
+      base: past.length === 0 ? null : shown,
+      past,
+      future,
+      revision: revision + 1,
+      draft: draft === null ? null : { ...draft, plan: to.plan },
+    });
   };
   return {
     date: null,
     pins: [],
+    splits: [],
     revision: 0,
     ...FRESH,
     open: (date, accepted) => {
-      if (get().date !== date) set({ ...FRESH, date, pins: accepted?.pins ?? [], revision: get().revision + 1 });
+      if (get().date !== date) set({ ...FRESH, date, ...handOf(accepted), revision: get().revision + 1 });
     },
     lookLonger: async (search) => {
       const { draft } = get();
@@ -70,20 +86,20 @@ export const useDesk = create<Desk>()((set, get) => {
       else if (isBetter(found, draft.plan)) set({ draft: { ...draft, plan: found }, longer: { of: found, state: 'better' } });
       else set({ longer: { of: draft.plan, state: 'same' } });
     },
-    change: (shown, pins) => {
-      const { pins: was, past, revision } = get();
-      set({ pins, base: shown, past: [...past, { pins: was, plan: shown }], future: [], revision: revision + 1 });
+    change: (shown, changes) => {
+      const { pins, splits, past, revision } = get();
+      set({ ...changes, base: shown, past: [...past, { pins, splits, plan: shown }], future: [], revision: revision + 1 });
     },
     undo: (shown) => {
-      const { past, future, pins } = get();
-      go(shown, past.at(-1), past.slice(0, -1), [{ pins, plan: shown }, ...future]);
+      const { past, future, pins, splits } = get();
+      go(shown, past.at(-1), past.slice(0, -1), [{ pins, splits, plan: shown }, ...future]);
     },
     redo: (shown) => {
-      const { past, future, pins } = get();
-      go(shown, future[0], [...past, { pins, plan: shown }], future.slice(1));
+      const { past, future, pins, splits } = get();
+      go(shown, future[0], [...past, { pins, splits, plan: shown }], future.slice(1));
     },
     letGo: (accepted) => {
-      set({ ...FRESH, draft: get().draft, pins: accepted?.pins ?? [], revision: get().revision + 1 });
+      set({ ...FRESH, draft: get().draft, ...handOf(accepted), revision: get().revision + 1 });
     },
   };
 });

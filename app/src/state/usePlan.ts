@@ -10,7 +10,7 @@ import { useNow } from './useNow';
 
 function inputOf(day: OpenDay, nowMin: number): DayInput {
   const { book, view, state } = day;
-  const { pins, base } = useDesk.getState();
+  const { pins, splits, base } = useDesk.getState();
   return {
     date: view.date,
     nowMin,
@@ -22,6 +22,7 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     started: startedBatches(state, view.midnight),
     dateMarkLastDay: book.pack.dateMark.lastDay,
     pins,
+    splits,
     agreed: base ?? view.plan?.plan ?? null,
   };
 }

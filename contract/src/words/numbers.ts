@@ -5,6 +5,7 @@ import type { TemperatureUnit } from '@broth/core';
 // Made once: a board says some hundred numbers, and making a format costs more than using it.
 const DIGITS = new Intl.NumberFormat('en', { minimumFractionDigits: 0, maximumFractionDigits: 1, useGrouping: false });
 const LIST = new Intl.ListFormat('en', { type: 'conjunction' });
+const EITHER = new Intl.ListFormat('en', { type: 'disjunction' });
 /** `14` and `14.5`, never `14.0`. */
 export function number(value: number): string {
   return DIGITS.format(value);
@@ -26,6 +27,6 @@ export function duration(durationMin: number): string {
   const whole = Math.round(Math.abs(durationMin));
   return whole < 60 ? `${String(whole)} min` : `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, '0')}`;
 }
-export function list(items: readonly string[]): string {
-  return LIST.format(items);
+export function list(items: readonly string[], by: 'and' | 'or' = 'and'): string {
+  return (by === 'and' ? LIST : EITHER).format(items);
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { splitIntoBatches } from './index';
+import { MAX_BATCHES_A_SOUP, splitChoices, splitIntoBatches } from './index';
 import type { Vessel } from './index';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
@@ -21,6 +21,21 @@ describe('need into batches', () => {
     ['more batches than a day holds is questioned', 900, 'tooMany'],
   ])('%s', (_, needL, says) => {
     expect(told(needL)).toBe(says);
+  });
+  test.each([
+    ['from one batch to four', 18, ['18 × 1', '9 × 2', '6 × 3', '4.5 × 4']],
+    ['not fewer than hold it', 30, ['15 × 2', '10 × 3', '7.5 × 4', '6 × 5']],
+    ['no further than half as much again', 3, ['3 × 1', '2 × 2']],
+    ['none where one batch is too large already', 900, []],
+  ])('the choice: %s', (_, needL, says) => {
+    expect(splitChoices(needL, station).map(({ sizes }) => `${String(sizes[0]?.volumeL)} × ${String(sizes.length)}`)).toEqual(says);
+  });
+  test('as many as are wanted, but never fewer than hold it nor more than a day takes', () => {
+    const count = (wanted: number): number => {
+      const split = splitIntoBatches(40, station, wanted);
+      return split.kind === 'split' ? split.sizes.length : 0;
+    };
+    expect([count(1), count(3), count(50)]).toEqual([2, 3, MAX_BATCHES_A_SOUP]);
   });
   test('a vessel out of use holds nothing', () => {
     expect([told(5, [kettle('k20', 5, 17, false)]), told(5, [])]).toEqual(['noVessel', 'noVessel']);

@@ -35,20 +35,36 @@ function fitting(volumeL: number, vessels: readonly Vessel[]): readonly string[]
 }
 
 /**
- * The fewest equal batches that hold the need within some vessel's minimum fill and working maximum; of those, the least surplus.
- * `needL` above 0. A need under every minimum fill is made at the smallest one and the rest is surplus, which is said.
+ * The fewest equal batches that hold the need within some vessel's minimum fill and working maximum, or as many as are wanted where that is more; of those, the
+ * least surplus. `needL` above 0. A share under every minimum fill is made at the smallest one and the rest is surplus, which is said.
  */
-export function splitIntoBatches(needL: number, vessels: readonly Vessel[]): BatchSplit {
+export function splitIntoBatches(needL: number, vessels: readonly Vessel[], wanted = 1): BatchSplit {
   const usable = vessels.filter((vessel) => vessel.inUse);
   const largestL = Math.max(0, ...usable.map((vessel) => vessel.workingMaxL));
   if (largestL === 0) return { kind: 'noVessel' };
   const fewest = Math.ceil(needL / largestL - 1e-9);
   if (fewest > MAX_BATCHES_A_SOUP) return { kind: 'tooMany', batches: fewest, largestL };
-  const share = roundUp(needL / fewest, 0.5);
+  const count = Math.min(MAX_BATCHES_A_SOUP, Math.max(fewest, wanted));
+  const share = roundUp(needL / count, 0.5);
   // With the fewest batches a share never exceeds the largest working maximum before rounding; rounding up must not push it over.
   const askedL = Math.min(share, largestL);
   const volumeL = fitting(askedL, usable).length > 0 ? askedL : Math.min(...usable.filter((vessel) => vessel.minFillL >= askedL).map((vessel) => vessel.minFillL));
   if (!Number.isFinite(volumeL)) return { kind: 'noVessel' };
-  const sizes = Array.from({ length: fewest }, () => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
-  return { kind: 'split', sizes, surplusL: Number((volumeL * fewest - needL).toFixed(3)) };
+  const sizes = Array.from({ length: count }, () => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
+  return { kind: 'split', sizes, surplusL: Number((volumeL * count - needL).toFixed(3)) };
 }
+
+/** Ways to cook a need in equal batches, the fewest first: each one batch more, as long as that does not make half as much again as is needed. */
+export function splitChoices(needL: number, vessels: readonly Vessel[]): readonly Extract<BatchSplit, { kind: 'split' }>[] {
+  const choices: Extract<BatchSplit, { kind: 'split' }>[] = [];
+  for (let wanted = 1; wanted <= MAX_BATCHES_A_SOUP && choices.length < MOST_CHOICES; wanted += 1) {
+    const split = splitIntoBatches(needL, vessels, wanted);
+    if (split.kind !== 'split') return choices;
+    if (split.sizes.length !== wanted) continue;
+    if (choices.length > 0 && split.surplusL > needL / 2) return choices;
+    choices.push(split);
+  }
+  return choices;
+}
+
+const MOST_CHOICES = 4;

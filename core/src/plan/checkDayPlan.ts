@@ -1,5 +1,5 @@
 import { violations } from '../sequence/index';
-import type { PlacedChangeover, PlacedJob, Violation } from '../sequence/index';
+import type { PlacedChangeover, PlacedJob, Problem, Violation } from '../sequence/index';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
 import type { DayInput, DayPlan } from './dayPlan';
@@ -15,9 +15,15 @@ export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
   return plan.washes.map((wash) => ({ unitId: wash.unitId, fromJobId: wash.afterBatchId, toJobId: wash.beforeBatchId, startMin: wash.startMin, endMin: wash.endMin }));
 }
 
+/** The problem a plan is an answer to: with its pins, its batches and who stays for it. */
+export function problemOf(input: DayInput, plan: DayPlan): Problem {
+  const asked = { ...stayingFor(input, plan), splits: plan.splits };
+  return dayProblem(asked, dayBatches(asked).wanted, plan.pins);
+}
+
 /** Proves a plan for its input, or names what it breaks. The server asks this of every plan it is handed. */
 export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation[] {
-  const problem = dayProblem(stayingFor(input, plan), dayBatches(input).wanted, plan.pins);
+  const problem = problemOf(input, plan);
   const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' ? [finding.batchId] : []));
   return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
 }

@@ -82,7 +82,7 @@ function unplacedOf(plan: DayPlan): number {
  * at a time, so that a caller can stop in between.
  */
 export function* curesOf(day: DayInput, plan: DayPlan, options: { readonly seed: number; readonly moves: number }): Generator<Cures, Cures> {
-  const input = { ...day, pins: plan.pins };
+  const input = { ...day, pins: plan.pins, splits: plan.splits };
   const search = (given: DayInput, seed: number): DayPlan => {
     const planning = startPlanning({ ...given, agreed: null }, seed, plan);
     planning.run(options.moves);

@@ -67,7 +67,8 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
     return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, started: null };
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
-  const split = splitIntoBatches(stillL, vesselsOf(input.station));
+  const asked = input.splits?.find(({ soupId }) => soupId === soup.id)?.batches;
+  const split = splitIntoBatches(stillL, vesselsOf(input.station), asked);
   switch (split.kind) {
     case 'noVessel':
       return { wanted: [], findings: [{ code: 'batch.noVessel', soupId: soup.id, needL: stillL }] };

@@ -32,6 +32,8 @@ export interface DayInput {
   readonly dateMarkLastDay: number;
   /** What the lead has put somewhere by hand. */
   readonly pins?: readonly Pin[] | undefined;
+  /** Soups the lead wants in more batches than the fewest. */
+  readonly splits?: readonly Split[] | undefined;
   /** The plan people work by: minutes moved against it count. */
   readonly agreed?: DayPlan | null | undefined;
 }
@@ -42,6 +44,12 @@ export interface Pin {
   readonly stepId: string;
   readonly startMin: number;
   readonly vesselId: string | null;
+}
+
+/** How many batches somebody wants a soup, or a component, cooked in. */
+export interface Split {
+  readonly soupId: string;
+  readonly batches: number;
 }
 
 export interface PlannedStep extends PlacedStep {
@@ -112,6 +120,7 @@ export interface DayPlan {
   readonly washes: readonly Wash[];
   readonly findings: readonly PlanFinding[];
   readonly pins: readonly Pin[];
+  readonly splits: readonly Split[];
   readonly objective: Objective;
 }
 

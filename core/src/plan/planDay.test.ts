@@ -143,6 +143,29 @@ describe('a blender is washed like a kettle', () => {
   });
 });
 
+describe('batches by hand', () => {
+  test('a soup in more batches than the fewest: both are planned, checked, and the plan knows that it was asked for', () => {
+    const day = input({ pars: [par('lentil', 18)], splits: [{ soupId: 'lentil', batches: 2 }] });
+    const made = planDay(day, { seed: 1, moves: 20 });
+    expect(made.batches.filter((batch) => batch.soupId === 'lentil').map((batch) => [batch.id, batch.volumeL])).toEqual([
+      ['2026-11-25.lentil.1', 9],
+      ['2026-11-25.lentil.2', 9],
+    ]);
+    expect(made.splits).toEqual([{ soupId: 'lentil', batches: 2 }]);
+    expect(checkDayPlan(input({ pars: [par('lentil', 18)] }), made)).toEqual([]);
+  });
+  test('a split that is none any more is passed over', () => {
+    const made = plan({
+      pars: [par('lentil', 40)],
+      splits: [
+        { soupId: 'lentil', batches: 1 },
+        { soupId: 'gone', batches: 3 },
+      ],
+    });
+    expect(made.batches.filter((batch) => batch.soupId === 'lentil').map((batch) => batch.volumeL)).toEqual([20, 20]);
+  });
+});
+
 describe('room for steps that take longer', () => {
   const varying = soup('lentil', { steps: ['cut', 'cook', 'empty'].map((id) => step(id, { duration: { lowMin: 15, highMin: 35, perLitreMin: 0 } })) });
   const aiming = (aimChance: number | null): Partial<DayInput> => ({ soups: [varying], station: { ...station, aimChance }, pars: [par('lentil', 18)] });

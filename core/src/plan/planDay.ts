@@ -173,6 +173,7 @@ function planOf({ input, overtime, batches: { wanted, needs, components, finding
       ...late,
     ],
     pins,
+    splits: input.splits ?? [],
     objective: sequence.objective,
   };
 }

@@ -1,17 +1,14 @@
 import { Explained, Replay, boundOf } from '../sequence/index';
-import { changeoversOf, placedJobsOf } from './checkDayPlan';
-import { dayBatches } from './dayBatches';
-import { dayProblem } from './dayProblem';
+import { changeoversOf, placedJobsOf, problemOf } from './checkDayPlan';
 import { MOST_SLACK_MIN } from './dayPlan';
 import type { DayInput, DayPlan, PlanStory } from './dayPlan';
-import { stayingFor } from './overtime';
 
 /** Days that are played through for a chance: enough for two in a hundred at 95 %. */
 const DAYS = 2000;
 
 /** A finished plan in facts: slack, what holds each batch up, its chance to be in time. */
 export function storyOf(input: DayInput, plan: DayPlan): PlanStory {
-  const problem = dayProblem(stayingFor(input, plan), dayBatches(input).wanted, plan.pins);
+  const problem = problemOf(input, plan);
   const known = new Set(problem.jobs.map((job) => job.id));
   const sequence = {
     jobs: placedJobsOf(plan).filter((job) => known.has(job.jobId)),

@@ -52,7 +52,7 @@ export function dayRoutes(api: Api, context: Context): void {
       const input = await dayInput(context, kitchenId, date, nowMin);
       if (from.date !== date || Math.abs(input.serverNowMin - nowMin) > DRAFT_KEEPS_MIN) throw refuse('plan.stale');
       const agreed = (await planOf(kitchenId, date))?.plan ?? null;
-      const found = await context.search.search({ ...input, pins: from.pins, agreed }, from, forS * 1000);
+      const found = await context.search.search({ ...input, pins: from.pins, splits: from.splits, agreed }, from, forS * 1000);
       if (found === null) throw refuse('search.busy');
       return found as z.infer<typeof dayPlan>;
     },

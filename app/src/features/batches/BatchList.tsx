@@ -10,6 +10,7 @@ import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
+import { SizeChoice } from './SizeChoice';
 
 function allergenLine(day: OpenDay, batch: PlannedBatch): string {
   const soup = day.soupById.get(batch.soupId);
@@ -19,7 +20,7 @@ function allergenLine(day: OpenDay, batch: PlannedBatch): string {
   return unknown.length === 0 ? `${contains}.` : `${contains}. Label not read: ${words.list(unknown)}, so unknown.`;
 }
 
-function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: PlannedBatch }) {
+function BatchCard({ day, plan, batch }: { readonly day: OpenDay; readonly plan: DayPlan; readonly batch: PlannedBatch }) {
   const soup = day.soupById.get(batch.soupId);
   const vessel = day.equipmentById.get(batch.vesselId ?? '');
   const jar = jarOf(day.book.station);
@@ -62,6 +63,7 @@ function BatchCard({ day, batch }: { readonly day: OpenDay; readonly batch: Plan
       {batch.state === 'planned' ? null : <StateMark mark="fine" word={batch.state === 'running' ? 'Begun' : 'Finished'} />}
       {fills === null ? null : <Body style={{ fontSize: 15 }}>{`${String(fills)} fills of the jar, ${words.litres(jar?.hotFillL ?? 0)} each, to the hot-fill line.`}</Body>}
       <Note>{allergenLine(day, batch)}</Note>
+      {batch === plan.batches.find((one) => one.soupId === batch.soupId && one.state === 'planned') ? <SizeChoice day={day} plan={plan} soupId={batch.soupId} /> : null}
       <Action
         style={{ alignSelf: 'flex-start' }}
         label="Sheet"
@@ -104,7 +106,7 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
           <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 10 }}>
             {group.batches.map((batch) => (
               <View key={batch.id} style={columns === 1 ? { width: '100%' } : { flexGrow: 1, flexBasis: 320, maxWidth: 400 }}>
-                <BatchCard day={day} batch={batch} />
+                <BatchCard day={day} plan={plan} batch={batch} />
               </View>
             ))}
           </View>

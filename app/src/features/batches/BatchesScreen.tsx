@@ -7,6 +7,8 @@ import { usePlan } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Note, Strong } from '../../ui/Type';
+import { PlanFoot } from '../board/PlanFoot';
+import { useMoves } from '../board/useMoves';
 import { BatchList } from './BatchList';
 
 export function BatchesScreen() {
@@ -14,6 +16,7 @@ export function BatchesScreen() {
   const router = useRouter();
   const wide = useIsWide();
   const shown = usePlan(usePreferences((state) => state.who));
+  const moves = useMoves(day, shown?.plan ?? null);
   const litres = shown?.plan.batches.reduce((sum, batch) => sum + batch.volumeL, 0) ?? 0;
   const foot = (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
@@ -37,8 +40,10 @@ export function BatchesScreen() {
       />
     </View>
   );
+  // What another size costs is said where it was picked.
+  const changed = day !== null && shown?.because === 'moved' ? <PlanFoot day={day} shown={shown} moves={moves} /> : foot;
   return (
-    <Screen title="Batches" foot={foot}>
+    <Screen title="Batches" foot={changed}>
       {day === null || shown === null ? <Waiting /> : <BatchList day={day} plan={shown.plan} columns={wide ? 3 : 1} />}
     </Screen>
   );

@@ -8,7 +8,7 @@ import { Action } from '../../ui/Action';
 import { Note, Strong } from '../../ui/Type';
 import type { Moves } from './useMoves';
 
-const HEAD = { none: 'A draft', moved: 'Moved by hand', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
+const HEAD = { none: 'A draft', moved: 'Changed by hand', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
 
 const LONGER_S = 10;
 const LONGER = {
@@ -39,7 +39,7 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
         <Note>{noteOf(shown, day)}</Note>
         {tried === null ? null : <Note>{LONGER[tried]}</Note>}
       </View>
-      <View style={{ flexDirection: 'row', gap: 8 }}>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {moves.undo === null && moves.redo === null ? null : (
           <>
             <Action label="Undo" hint="Undo the last move" disabled={moves.undo === null} onPress={() => moves.undo?.()} />
@@ -56,7 +56,13 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
           />
         ) : null}
         {tried === null && !shown.improving && online ? <Action label="Look longer" onPress={() => void lookLonger((from, nowMin) => searchPlan(from, nowMin, LONGER_S))} /> : null}
-        <Action style={{ flex: 1 }} kind="main" label="Use this plan" disabled={shown.accepting || shown.plan.batches.length === 0} onPress={() => void shown.accept()} />
+        <Action
+          style={{ flexGrow: 1, flexBasis: 160 }}
+          kind="main"
+          label="Use this plan"
+          disabled={shown.accepting || shown.plan.batches.length === 0}
+          onPress={() => void shown.accept()}
+        />
       </View>
     </View>
   );

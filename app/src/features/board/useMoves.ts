@@ -20,10 +20,10 @@ export function useMoves(day: OpenDay | null, plan: DayPlan | null): Moves {
       const batch = plan.batches.find((one) => one.id === batchId);
       const soup = day.soupById.get(batch?.soupId ?? '');
       const pins = movedPins(plan, batchId, { byMin, vesselId }, (stepId) => soup?.steps.some((step) => step.id === stepId && step.place.kind === 'vessel') ?? false);
-      if (pins !== null) change(plan, pins);
+      if (pins !== null) change(plan, { pins });
     },
     letGo: (batchId) => {
-      change(plan, unpinned(plan.pins, batchId));
+      change(plan, { pins: unpinned(plan.pins, batchId) });
     },
     isPinned: (batchId) => plan.pins.some((pin) => pin.batchId === batchId),
     undo:

@@ -9,6 +9,9 @@ interface Item {
   readonly before: readonly number[];
 }
 
+/** What is put in order: whole jobs, or their parts where that is another thing; or parts laid out from the end, each as late as it may be. */
+export type ListKind = 'whole' | 'parts' | 'late';
+
 interface Trace {
   readonly saved: Saved;
   readonly seen: Uint8Array;
@@ -49,6 +52,7 @@ export class Lists {
   private readonly random: Random;
   readonly items: readonly Item[];
   private readonly pushes: boolean;
+  private readonly late: boolean;
   private readonly parts: readonly Item[];
   /** Items that want something an item wants. */
   private readonly rivals: readonly (readonly number[])[];
@@ -76,13 +80,14 @@ export class Lists {
   order: number[];
   cost: number = Number.POSITIVE_INFINITY;
 
-  constructor(table: Timetable, root: Saved, random: Random, movable: readonly number[], by: 'whole' | 'parts') {
+  constructor(table: Timetable, root: Saved, random: Random, movable: readonly number[], by: ListKind) {
     this.table = table;
     this.compiled = table.compiled;
     this.root = root;
     this.spare = table.save();
     this.random = random;
-    this.pushes = this.compiled.jobs.some((job) => job.job.readyByMin !== null);
+    this.late = by === 'late';
+    this.pushes = !this.late && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
     const divide = (whole: (job: number) => boolean): Item[] => {
       const items: Item[] = [];
       const last = new Map<number, number[]>();
@@ -97,10 +102,13 @@ export class Lists {
         }
         last.set(index, own);
       }
-      return items.map((item) => ({
+      const linked = items.map((item) => ({
         ...item,
         before: [...item.before, ...this.compiled.jobs[item.job]!.inputs.flatMap((input) => (item.block.includes(input.step) ? (last.get(input.job) ?? []) : []))],
       }));
+      if (!this.late) return linked;
+      // From the end, what follows comes first.
+      return linked.map((item, index) => ({ ...item, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));
     };
     this.items = divide((index) => (by === 'whole' ? this.isTied(index) : this.isBound(index)));
     this.parts = divide(() => false);
@@ -154,7 +162,7 @@ export class Lists {
       const { job, block } = this.items[item]!;
       return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
     };
-    this.order = this.items.map((_, index) => index).sort((left, right) => at(left) - at(right));
+    this.order = this.items.map((_, index) => index).sort((left, right) => (this.late ? at(right) - at(left) : at(left) - at(right)));
     this.traced = false;
   }
 
@@ -171,7 +179,7 @@ export class Lists {
     const order = this.order.slice();
     if (order.length < 2) return order;
     const at = (item: number): number => order.indexOf(item);
-    if (this.random() < CRITICAL) {
+    if (!this.late && this.random() < CRITICAL) {
       this.critical ??= this.criticalPairs();
       if (this.critical.length > 0) {
         const [item, before] = this.critical[this.pick(this.critical.length)]!;
@@ -320,17 +328,57 @@ export class Lists {
     seen[index] = 1;
     const item = items[index]!;
     for (const before of item.before) if (!this.place(before)) return false;
-    if (failed[item.job] !== 0 || this.isLaid(item) || this.placeSoon(item)) return true;
+    if (failed[item.job] !== 0 || this.isLaid(item) || (this.late ? this.placeLate(item) : this.placeSoon(item))) return true;
     // What finds no place beside its other parts is laid out whole; what finds none at all leaves the rest of the day without it.
     for (let other = 0; other < items.length; other += 1) {
       if (other === index || items[other]!.job !== item.job || !this.isLaid(items[other]!)) continue;
       if (!table.withdrawPart(item.job, table.variantOf[item.job]!, items[other]!.block)) return false;
     }
     const [whole] = this.compiled.jobs[item.job]!.partitions.at(-1)!;
-    if (whole!.length > item.block.length && this.placeSoon({ job: item.job, block: whole!, before: [] })) return true;
+    if (this.late ? this.placeAfter(item.job) : whole!.length > item.block.length && this.placeSoon({ job: item.job, block: whole!, before: [] })) return true;
     failed[item.job] = 1;
     table.variantOf[item.job] = -1;
     return true;
+  }
+
+  /** As late as it may be for its ready-by and what takes from it; of the ways there are the one that begins last. */
+  private placeLate(item: Item): boolean {
+    const { table } = this;
+    const job = this.compiled.jobs[item.job]!;
+    const { readyByMin, bufferMin } = job.job;
+    if (readyByMin === null && job.consumers.length === 0) return this.placeSoon(item);
+    const target = readyByMin === null ? this.compiled.horizon : readyByMin - bufferMin;
+    const many = job.variants.length;
+    if (many === 1 || this.isSame(item)) return table.placePartLate(item.job, Math.max(0, table.variantOf[item.job]!), item.block, target);
+    let best = -1;
+    let bestStart = -1;
+    let lies = false;
+    table.save(this.spare);
+    for (let variant = 0; variant < many; variant += 1) {
+      if (lies) table.restore(this.spare);
+      lies = table.placePartLate(item.job, variant, item.block, target);
+      const start = lies ? table.start[job.offset + item.block[0]!]! + this.random() * 0.5 : -1;
+      if (start > bestStart) [best, bestStart] = [variant, start];
+    }
+    if (best === many - 1) return true;
+    if (lies) table.restore(this.spare);
+    return best >= 0 && table.placePartLate(item.job, best, item.block, target);
+  }
+
+  /** What does not fit before it is wanted is laid out whole, as soon after as it can be. */
+  private placeAfter(index: number): boolean {
+    const { table } = this;
+    const { variants, partitions, job } = this.compiled.jobs[index]!;
+    let best = -1;
+    let bestEnd = Number.POSITIVE_INFINITY;
+    table.save(this.spare);
+    const partition = partitions.length - 1;
+    for (let variant = 0; variant < variants.length; variant += 1) {
+      const end = table.placeSoon(index, variant, partition, job.readyByMin ?? 0, false);
+      if (end >= 0 && end < bestEnd) [best, bestEnd] = [variant, end];
+      if (end >= 0) table.restore(this.spare);
+    }
+    return best >= 0 && table.placeSoon(index, best, partition, job.readyByMin ?? 0, true) >= 0;
   }
 
   private isSame(item: Item): boolean {

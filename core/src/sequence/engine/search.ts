@@ -6,6 +6,7 @@ import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '
 import { compile } from './compile';
 import type { Compiled, Variant } from './compile';
 import { Lists } from './lists';
+import type { ListKind } from './lists';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 
@@ -104,7 +105,7 @@ export class Search {
     this.bestCost = this.cost;
     this.spare = this.table.save();
     this.starts = this.beginnings();
-    this.rise = Array.from({ length: 3 }, () => Math.log(this.warmth()));
+    this.rise = Array.from({ length: 4 }, () => Math.log(this.warmth()));
     // A first plan that leaves something out is not shown before the other ways to begin have been tried.
     if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
@@ -130,8 +131,10 @@ export class Search {
   /** The first plan needs no lists: they are made when they have their turn. */
   private listsMade(): readonly Lists[] {
     if (this.lists !== null) return this.lists;
-    const [whole, parts] = (['whole', 'parts'] as const).map((by) => new Lists(this.table, this.root, this.random, this.free, by));
-    this.lists = parts!.items.length > whole!.items.length ? [whole!, parts!] : [parts!];
+    const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.random, this.free, by);
+    const [whole, parts] = [made('whole'), made('parts')];
+    const wanted = this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
+    this.lists = [...(parts.items.length > whole.items.length ? [whole] : []), parts, ...(wanted ? [made('late')] : [])];
     return this.lists;
   }
 
