@@ -110,6 +110,26 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   await page.getByRole('button', { name: 'Let Beetroot 1 go where it is best' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('All in time')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('One batch late')).toBeVisible();
+  await page.keyboard.press('Control+Shift+z');
+  await expect(page.getByText('All in time')).toBeVisible();
+});
+
+test('nearer and further: the same ribbon longer and shorter', async ({ page, stand }, info) => {
+  await holds(page, 'maren');
+  await openBoard(page, stand.address);
+  await radio(page, 'Chowder 1').click();
+  const long = async (): Promise<number> => {
+    const box = await grip(page, 'Chowder 1').boundingBox();
+    return (info.project.name === 'wide' ? box?.width : box?.height) ?? 0;
+  };
+  const before = await long();
+  await page.getByRole('button', { name: 'Nearer' }).click();
+  await expect.poll(long).toBeGreaterThan(before * 1.4);
+  await page.getByRole('button', { name: 'Further' }).click();
+  await expect.poll(long).toBeLessThan(before * 1.1);
+  await expect(page.getByRole('button', { name: 'Further' })).toBeDisabled();
 });
 
 test('one par changed: batches and board follow within a second', async ({ page, stand }, info) => {

@@ -19,6 +19,8 @@ import type { Moves } from './useMoves';
 
 /** The board itself must stay in sight on a bad day. */
 const TROUBLE_SHOWN = 2;
+/** Steps nearer to the board, as shares of what fits. */
+const ZOOMS = [1, 1.5, 2.25, 3.4];
 const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.overtime', 'plan.pinDropped', 'station.lacks', 'batch.noVessel', 'batch.tooMany'];
 
 interface Props {
@@ -87,6 +89,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
   const unplaced = plan.findings.filter((found) => found.code === 'plan.unplaced').length;
   const trouble = plan.findings.filter((found) => TROUBLE.includes(found.code));
   const batch = plan.batches.find((one) => one.id === selected);
+  const [zoom, setZoom] = useState(0);
   const select = useCallback((id: string): void => {
     setSelected((was) => (id === was ? null : id));
   }, []);
@@ -126,7 +129,23 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
       ) : null}
       {late + unplaced > 0 ? <WhatWouldHelp day={day} plan={plan} nowMin={nowMin} /> : null}
       <Sheet style={{ paddingHorizontal: down ? 6 : 14 }}>
-        <RibbonBoard day={day} plan={drawnPlan} nowMin={Math.floor(nowMin)} selected={drawnSelected} onSelect={select} onMove={move} down={down} />
+        <RibbonBoard day={day} plan={drawnPlan} nowMin={Math.floor(nowMin)} selected={drawnSelected} onSelect={select} onMove={move} down={down} zoom={ZOOMS[zoom] ?? 1} />
+        <View style={{ flexDirection: 'row', gap: 8 }}>
+          <Action
+            label="Nearer"
+            disabled={zoom >= ZOOMS.length - 1}
+            onPress={() => {
+              setZoom(zoom + 1);
+            }}
+          />
+          <Action
+            label="Further"
+            disabled={zoom <= 0}
+            onPress={() => {
+              setZoom(zoom - 1);
+            }}
+          />
+        </View>
         <Note>
           Breadth = litres. Beads = fills of the jar. Dashed = it stands and waits, or the kettle is held. Hatched = rinse; close hatching = full wash. A peg = put there by hand.
           Tap a ribbon, then drag it.

@@ -7,7 +7,7 @@ import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { BoardPanel } from './BoardPanel';
 import { PlanFoot } from './PlanFoot';
 import { TakeAway } from './TakeAway';
-import { useMoves } from './useMoves';
+import { useMoves, useUndoKeys } from './useMoves';
 
 export function BoardScreen() {
   const day = useDay();
@@ -15,6 +15,7 @@ export function BoardScreen() {
   const now = useNow(15_000);
   const shown = usePlan(usePreferences((state) => state.who));
   const moves = useMoves(day, shown?.plan ?? null);
+  useUndoKeys(moves);
   if (day === null || shown === null) {
     return (
       <Screen title="Board">

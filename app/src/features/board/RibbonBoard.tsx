@@ -23,6 +23,8 @@ interface Props {
   readonly onMove: (batchId: string, byMin: number, vesselId: string | null) => void;
   /** Time runs down on a phone, across when there is room. */
   readonly down: boolean;
+  /** How much longer a minute is drawn than it must be. */
+  readonly zoom: number;
 }
 
 const SCALE = { down: { pxPerL: 2.4, leastLane: 76, toolLane: 52, gap: 10 }, across: { pxPerL: 1.9, leastLane: 26, toolLane: 26, gap: 18 } };
@@ -34,9 +36,9 @@ const CHARACTER = 0.56;
 const HANDS = 46;
 
 /** Turns minutes and breadth into x and y, so that one drawing serves both ways of reading. */
-function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number) {
+function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number, zoom: number) {
   const minutes = geometry.toMin - geometry.fromMin;
-  const perMin = down ? PX_PER_MIN.down : Math.max(PX_PER_MIN.leastAcross, (roomPx - 16) / minutes);
+  const perMin = zoom * (down ? PX_PER_MIN.down : Math.max(PX_PER_MIN.leastAcross, (roomPx - 16) / minutes));
   const before = down ? { time: 8, lanes: 6 } : { time: 8, lanes: 18 };
   const length = minutes * perMin + before.time * 2;
   const across = geometry.breadth + before.lanes + 10 + HANDS + 22;
@@ -159,14 +161,14 @@ function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry
 }
 
 /** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
-export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down }: Props) {
+export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down, zoom }: Props) {
   const palette = usePalette();
   const geometry = useMemo(
     () => boardGeometry(plan, day.book.station as Station, day.soupById, down ? SCALE.down : SCALE.across, UNITS_PER_PERSON),
     [plan, day.book.station, day.soupById, down],
   );
   const [roomPx, setRoomPx] = useState(900);
-  const frame = useMemo(() => frameOf(geometry, down, roomPx), [geometry, down, roomPx]);
+  const frame = useMemo(() => frameOf(geometry, down, roomPx, zoom), [geometry, down, roomPx, zoom]);
   const tone = (batchId: string): string => {
     const batch = plan.batches.find((one) => one.id === batchId);
     return day.soupById.get(batch?.soupId ?? '')?.toneHex ?? '#888888';

@@ -2,6 +2,7 @@ import { movedPins, unpinned } from '@broth/core';
 import type { DayPlan } from '@broth/core';
 import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';
+import { useEffect } from 'react';
 
 export interface Moves {
   readonly move: (batchId: string, byMin: number, vesselId: string | null) => void;
@@ -9,6 +10,24 @@ export interface Moves {
   readonly isPinned: (batchId: string) => boolean;
   readonly undo: (() => void) | null;
   readonly redo: (() => void) | null;
+}
+
+/** Ctrl or ⌘ with Z takes back, with Shift or as Y does again: as everywhere. Not while somebody types. */
+export function useUndoKeys({ undo, redo }: Moves): void {
+  useEffect(() => {
+    const hear = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || (event.target instanceof HTMLElement && /^(input|textarea)$/i.test(event.target.tagName))) return;
+      const key = event.key.toLowerCase();
+      const act = key === 'y' || (key === 'z' && event.shiftKey) ? redo : key === 'z' ? undo : null;
+      if (act === null) return;
+      event.preventDefault();
+      act();
+    };
+    document.addEventListener('keydown', hear);
+    return () => {
+      document.removeEventListener('keydown', hear);
+    };
+  }, [undo, redo]);
 }
 
 /** What a hand can do to the plan that is shown; each is planned afresh around it, and can be taken back. */

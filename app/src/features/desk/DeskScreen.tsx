@@ -9,7 +9,7 @@ import { Title } from '../../ui/Type';
 import { BatchList } from '../batches/BatchList';
 import { BoardPanel } from '../board/BoardPanel';
 import { PlanFoot } from '../board/PlanFoot';
-import { useMoves } from '../board/useMoves';
+import { useMoves, useUndoKeys } from '../board/useMoves';
 
 interface Props {
   readonly day: OpenDay;
@@ -33,6 +33,7 @@ function Column({ title, share, children }: { readonly title: string; readonly s
 export function DeskScreen({ day, shown, foot, children }: Props) {
   const now = useNow(15_000);
   const moves = useMoves(day, shown?.plan ?? null);
+  useUndoKeys(moves);
   const drawn = useDeferredValue(shown?.plan ?? null);
   return (
     <Screen title="Planning desk" foot={shown === null || shown.kind === 'accepted' ? foot : <PlanFoot day={day} shown={shown} moves={moves} />} scroll={false}>
