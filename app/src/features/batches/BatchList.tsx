@@ -63,15 +63,17 @@ function BatchCard({ day, plan, batch }: { readonly day: OpenDay; readonly plan:
       {batch.state === 'planned' ? null : <StateMark mark="fine" word={batch.state === 'running' ? 'Begun' : 'Finished'} />}
       {fills === null ? null : <Body style={{ fontSize: 15 }}>{`${String(fills)} fills of the jar, ${words.litres(jar?.hotFillL ?? 0)} each, to the hot-fill line.`}</Body>}
       <Note>{allergenLine(day, batch)}</Note>
-      {batch === plan.batches.find((one) => one.soupId === batch.soupId && one.state === 'planned') ? <SizeChoice day={day} plan={plan} soupId={batch.soupId} /> : null}
-      <Action
-        style={{ alignSelf: 'flex-start' }}
-        label="Sheet"
-        hint={`Sheet of ${batch.name}`}
-        onPress={() => {
-          router.push(`/sheet/${batch.id}`);
-        }}
-      />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {batch === plan.batches.find((one) => one.soupId === batch.soupId && one.state === 'planned') ? <SizeChoice day={day} plan={plan} soupId={batch.soupId} /> : null}
+        <Action
+          style={{ alignSelf: 'flex-start' }}
+          label="Sheet"
+          hint={`Sheet of ${batch.name}`}
+          onPress={() => {
+            router.push(`/sheet/${batch.id}`);
+          }}
+        />
+      </View>
     </Sheet>
   );
 }

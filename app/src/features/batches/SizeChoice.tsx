@@ -45,7 +45,7 @@ export function SizeChoice({ day, plan, soupId }: { readonly day: OpenDay; reado
     change(plan, { splits: batches === choices[0]?.sizes.length ? others : [...others, { soupId, batches }] });
   };
   return (
-    <View role="radiogroup" aria-label={`Sizes for ${name}`} style={{ gap: 6 }}>
+    <View role="radiogroup" aria-label={`Sizes for ${name}`} style={{ gap: 6, width: '100%' }}>
       {choices.map(({ sizes, surplusL }) => {
         const [size] = sizes;
         if (size === undefined) return null;
