@@ -1,7 +1,8 @@
-import { CallFailed } from '@broth/contract';
+import { CallFailed, dayView, kitchenBook } from '@broth/contract';
 import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
 import type { CalendarDate, DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import { get as load, set as keep } from 'idb-keyval';
+import type { z } from 'zod';
 import { create } from 'zustand';
 import { api } from './api';
 import { dismiss, enqueue, settle, waiting } from './outbox';
@@ -62,6 +63,12 @@ function merge(day: DayView, events: readonly StoredEvent[]): DayView {
   const known = new Set(day.events.map((event) => event.id));
   const fresh = events.filter((event) => event.day === day.date && !known.has(event.id));
   return fresh.length === 0 ? day : { ...day, events: [...day.events, ...fresh] };
+}
+
+/** What this device has kept, read as the contract has it now: an older app may have kept it. What cannot be read is as if it were not there. */
+async function kept<Schema extends z.ZodType>(schema: Schema, key: string): Promise<z.infer<Schema> | undefined> {
+  const parsed = schema.safeParse(await load(key).catch(() => undefined));
+  return parsed.success ? parsed.data : undefined;
 }
 
 let stream: EventSource | null = null;
@@ -135,19 +142,19 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     open: async () => {
       if (!restored) {
         restored = true;
-        const kept = await load<Outbox>('outbox').catch(() => undefined);
-        if (kept !== undefined && kept.length > 0) set({ outbox: [...kept, ...get().outbox] });
+        const unsent = await load<Outbox>('outbox').catch(() => undefined);
+        if (unsent !== undefined && unsent.length > 0) set({ outbox: [...unsent, ...get().outbox] });
       }
       try {
         const book = await readBook();
         await get().showDay(get().date ?? book.suggestedDay);
         set({ trouble: null });
       } catch (error) {
-        const book = await load<KitchenBook>('book').catch(() => undefined);
+        const book = await kept(kitchenBook, 'book');
         set({ line: 'away', trouble: sentence(error) });
         if (book !== undefined && get().book === null) {
           set({ book });
-          const day = await load<DayView>(`day ${book.suggestedDay}`).catch(() => undefined);
+          const day = await kept(dayView, `day ${book.suggestedDay}`);
           if (day !== undefined) set({ day, date: day.date });
         }
         setTimeout(() => void get().open(), 3000);
@@ -167,8 +174,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       const before = get().day;
       set({ date });
       if (before?.date !== date) {
-        const kept = await load<DayView>(`day ${date}`).catch(() => undefined);
-        if (get().date === date) set({ day: kept ?? null });
+        const copy = await kept(dayView, `day ${date}`);
+        if (get().date === date) set({ day: copy ?? null });
       }
       try {
         await readDay(date);

@@ -11,19 +11,27 @@ export interface PlanSearch {
   readonly close: () => Promise<void>;
 }
 
-/** Searches that wait for a core beyond those at work: more would only wait past anybody's patience. */
-const MOST_WAITING = 8;
+/** Searches at once: more would only wait past anybody's patience. */
+const MOST_SEARCHES = 3;
+/** More threads than this find hardly more. A design choice. */
+const MOST_THREADS = 8;
 const IDLE_MS = 30_000;
 
 /** `workerFile` is the bundled search worker. One core is left to the server itself. */
 export function openSearch(workerFile: string): PlanSearch {
-  const threads = Math.max(1, availableParallelism() - 1);
-  const pool = new Piscina<SearchTask, DayPlan>({ filename: workerFile, name: 'search', minThreads: 0, maxThreads: threads, maxQueue: MOST_WAITING, idleTimeout: IDLE_MS });
+  const threads = Math.min(MOST_THREADS, Math.max(1, availableParallelism() - 1));
+  let searches = 0;
+  const pool = new Piscina<SearchTask, DayPlan>({ filename: workerFile, name: 'search', minThreads: 0, maxThreads: threads, idleTimeout: IDLE_MS });
   return {
     search: async (input, from, forMs) => {
-      if (pool.queueSize + threads > MOST_WAITING) return null;
-      const found = await Promise.all(Array.from({ length: threads }, (_, index) => pool.run({ input, from, seed: index + 2, forMs })));
-      return found.reduce((best, plan) => (isBetter(plan, best) ? plan : best));
+      if (searches >= MOST_SEARCHES) return null;
+      searches += 1;
+      try {
+        const found = await Promise.all(Array.from({ length: threads }, (_, index) => pool.run({ input, from, seed: index + 2, forMs })));
+        return found.reduce((best, plan) => (isBetter(plan, best) ? plan : best));
+      } finally {
+        searches -= 1;
+      }
     },
     close: () => pool.close({ force: true }),
   };
