@@ -154,7 +154,7 @@ test('a price list with semicolons and decimal commas; one with a wrong line cha
 
 test.describe('a batch under way', () => {
   // Late enough that the stock must begin now, whatever else the plan begins with.
-  test.use({ clock: '08:30' });
+  test.use({ clock: '07:20' });
 
   test('ticks on the sheet of a running batch are in the record, with what went in', async ({ page, stand }) => {
     await holds(page, 'maren');

@@ -170,6 +170,16 @@ test('the server looks longer, on every core it has; what it finds is a draft un
   await expect(page.getByText('All in time')).toBeVisible();
   await page.getByRole('button', { name: 'Use this plan' }).click();
   await expect(page.getByRole('button', { name: 'Use this plan' })).toHaveCount(0);
+  // A second one, and what it changed of the first.
+  await radio(page, 'Chowder 1').click();
+  await page.getByRole('button', { name: 'Chowder 1 10 minutes earlier' }).click();
+  await expect(page.getByText('Changed by hand')).toBeVisible();
+  await settled(page);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await page.getByRole('button', { name: 'All 2, compared' }).click();
+  const plans = page.getByRole('group', { name: 'Plans of the day' });
+  await expect(plans).toContainText(/2, taken at 5:1\d by Maren Oake.* (earlier|later).*In all: /);
+  await expect(plans).toContainText(/The first: \d+ batches, all in time\./);
 });
 
 test('twenty batches: the page answers while the worker searches', async ({ page, stand }) => {

@@ -55,11 +55,11 @@ export async function holds(page: Page, who: string, look: 'enamel' | 'iron' = '
   );
 }
 
-/** A day of one soup, enough of it that its stock must be made: so it is certain what comes first whatever the planner finds. */
+/** A day of one soup, so much of it that its stock must begin at once: so it is certain what comes first whatever the planner finds. At 07:20. */
 export async function onlyCeleriac(page: Page, { address }: Pick<Stand, 'address'>): Promise<void> {
   for (const soup of ['barley', 'lentil', 'chowder', 'cucumber', 'bean', 'beetroot', 'sweetpotato'])
     await page.request.put(`${address}/api/kitchens/landing/days/${DAY}/pars/${soup}`, { data: { parL: 0 } });
-  await page.request.put(`${address}/api/kitchens/landing/days/${DAY}/pars/celeriac`, { data: { parL: 30 } });
+  await page.request.put(`${address}/api/kitchens/landing/days/${DAY}/pars/celeriac`, { data: { parL: 60 } });
 }
 
 /** Each test gets a stand of its own. */

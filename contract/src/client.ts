@@ -1,7 +1,7 @@
 import type { DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import type { z } from 'zod';
 import { kitchenBook } from './book';
-import { dayPlan, dayView, storedPlan } from './plan';
+import { dayPlan, dayView, storedPlan, storedPlans } from './plan';
 import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
@@ -45,6 +45,7 @@ export function client(fetch: Fetch, base = '') {
     day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),
     putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
     postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
+    plans: (kitchenId: string, date: string) => call(storedPlans, 'GET', `/kitchens/${kitchenId}/days/${date}/plans`),
     searchPlan: (kitchenId: string, date: string, body: { nowMin: number; from: DayPlan; forS: number }) =>
       call(dayPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/searches`, body),
     patchStation: (kitchenId: string, changes: z.infer<typeof patchStation>) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/station`, changes),

@@ -92,6 +92,8 @@ export const dayPlan = z.object({
 /** A plan the lead has accepted: the next one is a new version, the old ones stay. */
 export const storedPlan = z.object({ version: z.int(), acceptedAt: z.int(), by: z.string(), plan: dayPlan });
 export type StoredPlan = z.infer<typeof storedPlan>;
+/** Every plan accepted for a day, the newest first. */
+export const storedPlans = z.object({ plans: z.array(storedPlan) });
 
 /** One day as the app shows it. `midnight` is the day's 00:00 in the kitchen's zone: plan minutes count from there. */
 export const dayView = z.object({

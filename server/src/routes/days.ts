@@ -1,11 +1,11 @@
-import { dayPlan, dayView, postPlan, postSearch, putPar as putParBody, refuse, storedPlan } from '@broth/contract';
+import { dayPlan, dayView, postPlan, postSearch, putPar as putParBody, refuse, storedPlan, storedPlans } from '@broth/contract';
 import type { DayView } from '@broth/contract';
 import { foldDay } from '@broth/core';
 import { checkDayPlan } from '@broth/core/planner';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { eventsOfDay, lastSeqOf } from '../store/eventLog';
-import { acceptPlan, planOf, putPar } from '../store/kitchenStore';
+import { acceptPlan, planOf, plansOf, putPar } from '../store/kitchenStore';
 import { earlierSoups } from '../store/soupBook';
 import { dayInput, dayOr400, dayParams, kitchenOr404, planBasis } from './common';
 import type { Api } from './common';
@@ -36,6 +36,16 @@ export function dayRoutes(api: Api, context: Context): void {
       await kitchenOr404(kitchenId);
       if (!(await putPar(context.database, kitchenId, date, soupId, request.body.parL))) throw refuse('soup.unknown', { id: soupId });
       return viewOf(context, kitchenId, date);
+    },
+  );
+
+  api.get(
+    '/kitchens/:kitchenId/days/:date/plans',
+    { schema: { summary: 'Every plan accepted for a day, the newest first', params: dayParams, response: { 200: storedPlans } } },
+    async (request) => {
+      const { kitchenId } = request.params;
+      await kitchenOr404(kitchenId);
+      return { plans: await plansOf(kitchenId, dayOr400(request.params.date)) };
     },
   );
 

@@ -67,6 +67,8 @@ describe('plans', () => {
     await kitchen.acceptPlan();
     await kitchen.acceptPlan();
     expect((await get(`${BASE}/days/${DAY}`)).json()).toMatchObject({ plan: { version: 2, by: 'maren' } });
+    expect((await get(`${BASE}/days/${DAY}/plans`)).json<{ plans: { version: number }[] }>().plans.map((plan) => plan.version)).toEqual([2, 1]);
+    expect((await get(`${BASE}/days/2026-11-30/plans`)).json()).toEqual({ plans: [] });
   });
   const postPlan = (payload: object) => kitchen.app.inject({ method: 'POST', url: `${BASE}/days/${DAY}/plans`, payload });
   test('a plan that breaks the station is refused by the checker', async () => {

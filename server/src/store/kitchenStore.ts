@@ -73,6 +73,11 @@ export async function planOf(kitchenId: string, day: CalendarDate): Promise<DayV
   return row === null ? null : storedPlanOf(row);
 }
 
+/** Every accepted plan of a day, the newest first. */
+export async function plansOf(kitchenId: string, day: CalendarDate): Promise<StoredPlan[]> {
+  return (await DayPlanRow.findAll({ where: { kitchenId, day }, order: [['version', 'DESC']] })).map(storedPlanOf);
+}
+
 /** Stores an accepted plan as the next version. */
 export async function acceptPlan(sequelize: Sequelize, kitchenId: string, plan: DayPlan, acceptedBy: string, acceptedAt: Date): Promise<StoredPlan> {
   const row = await sequelize.transaction(async (transaction) => {

@@ -6,6 +6,7 @@ import { usePlan } from '../../state/usePlan';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { BoardPanel } from './BoardPanel';
 import { PlanFoot } from './PlanFoot';
+import { PlanVersions } from './PlanVersions';
 import { TakeAway } from './TakeAway';
 import { useMoves, useUndoKeys } from './useMoves';
 
@@ -29,8 +30,9 @@ export function BoardScreen() {
         <View style={{ padding: wide ? 20 : 12, gap: 12 }}>
           <BoardPanel day={day} shown={shown} nowMin={day.minuteOf(now)} moves={moves} down={!wide} />
           {day.view.plan === null ? null : (
-            <View style={wide ? { maxWidth: 620 } : {}}>
+            <View style={wide ? { maxWidth: 620, gap: 12 } : { gap: 12 }}>
               <TakeAway day={day} />
+              {day.view.plan.version < 2 ? null : <PlanVersions day={day} version={day.view.plan.version} />}
             </View>
           )}
         </View>
