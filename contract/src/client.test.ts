@@ -29,6 +29,7 @@ const plan = {
     findings: [],
     pins: [],
     splits: [],
+    aimChance: null,
     objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
   },
 };

@@ -78,6 +78,7 @@ export const dayPlan = z.object({
     .array(z.object({ soupId: id, batches: z.int().min(1).max(8) }))
     .max(200)
     .default([]),
+  aimChance: z.number().nullable().default(null),
   objective: z.object({
     lateMin: z.number(),
     shortMin: z.number().default(0),

@@ -10,6 +10,7 @@ const plan = (name: string, pins: readonly Pin[] = []): DayPlan => ({
   findings: [],
   pins,
   splits: [],
+  aimChance: null,
   objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
 });
 const pin = (startMin: number): Pin => ({ batchId: 'a', stepId: 's', startMin, vesselId: null });

@@ -96,6 +96,19 @@ describe('what a change is told as', () => {
   });
 });
 
+describe('room that was agreed', () => {
+  test('a change by hand keeps it, so that nothing moves for other room alone; another aim measures it anew', () => {
+    const day = { ...input, station: { ...input.station, aimChance: 0.9 } };
+    const agreed = planDay(day, { seed: 1, moves: 300 });
+    const room = (plan: DayPlan): readonly (readonly [string, number])[] => plan.batches.map((batch) => [batch.id, batch.bufferMin] as const).sort();
+    const again = planDay({ ...day, agreed, pins: agreed.pins }, { seed: 2, moves: 600 });
+    expect(room(again)).toEqual(room(agreed));
+    const surer = planDay({ ...day, station: { ...day.station, aimChance: 0.99 }, agreed }, { seed: 2, moves: 600 });
+    const total = (plan: DayPlan): number => plan.batches.reduce((sum, batch) => sum + batch.bufferMin, 0);
+    expect(total(surer)).toBeGreaterThanOrEqual(total(agreed));
+  });
+});
+
 describe('what a plan knows of itself', () => {
   test('slack, chance and cause of each batch, and a bound below its lateness', () => {
     const late = planDay(moved(120), { seed: 1, moves: 100 });

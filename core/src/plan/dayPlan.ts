@@ -121,6 +121,8 @@ export interface DayPlan {
   readonly findings: readonly PlanFinding[];
   readonly pins: readonly Pin[];
   readonly splits: readonly Split[];
+  /** The chance it leaves room for; null = on the dot. */
+  readonly aimChance: number | null;
   readonly objective: Objective;
 }
 

@@ -174,6 +174,7 @@ function planOf({ input, overtime, batches: { wanted, needs, components, finding
     ],
     pins,
     splits: input.splits ?? [],
+    aimChance: input.station.aimChance,
     objective: sequence.objective,
   };
 }
@@ -201,7 +202,8 @@ const MEASURED_AFTER = [100, 500, 2500, 12_500];
 export function startPlanning(input: DayInput, seed: number, from: DayPlan | null = input.agreed ?? null): Planning {
   let basis = basisOf(input);
   const chance = input.station.aimChance;
-  const known = new Map(from?.batches.map((batch) => [batch.id, batch.bufferMin]));
+  // Room that was measured for the plan this one begins from stays as it is: other room would be other times for what nobody touched.
+  const known = new Map(from?.aimChance === chance ? from.batches.map((batch) => [batch.id, batch.bufferMin]) : []);
   const first = (): Problem => (chance === null ? basis.problem : withRoom(basis.problem, new Map([...firstRoom(basis.problem, chance), ...known])));
   let problem = first();
   let solving = startSolving(problem, optionsOf(basis, seed, from));
@@ -219,7 +221,7 @@ export function startPlanning(input: DayInput, seed: number, from: DayPlan | nul
     const sequence = solving.sequence();
     // What one plan needed the next may need again: room that was found wanting is kept.
     const found = roomIn(basis.problem, sequence, chance);
-    const kept = problem.jobs.map((job): [string, number] => [job.id, Math.max(job.bufferMin, found.get(job.id) ?? 0)]);
+    const kept = problem.jobs.map((job): [string, number] => [job.id, known.get(job.id) ?? Math.max(job.bufferMin, found.get(job.id) ?? 0)]);
     problem = withRoom(basis.problem, new Map(kept));
     solving = startSolving(problem, { ...optionsOf(basis, seed, from), from: sequence });
   };
