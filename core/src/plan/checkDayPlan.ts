@@ -3,7 +3,7 @@ import type { PlacedChangeover, PlacedJob, Problem, Violation } from '../sequenc
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
 import type { DayInput, DayPlan } from './dayPlan';
-import { stayingFor } from './overtime';
+import { stayingFor, withPeople } from './shift';
 
 /** The plan's batches as the checker wants them. */
 export function placedJobsOf(plan: DayPlan): readonly PlacedJob[] {
@@ -17,7 +17,7 @@ export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
 
 /** The problem a plan is an answer to: with its pins, its batches and who stays for it. */
 export function problemOf(input: DayInput, plan: DayPlan): Problem {
-  const asked = { ...stayingFor(input, plan), splits: plan.splits };
+  const asked = { ...withPeople(input, stayingFor(plan, input.station.people)), splits: plan.splits };
   return dayProblem(asked, dayBatches(asked).wanted, plan.pins);
 }
 

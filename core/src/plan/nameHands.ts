@@ -2,6 +2,7 @@ import { byId } from '../quantity/index';
 import type { Person } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
+import { stayingFor } from './shift';
 
 /** A step of the plan with whoever has hands for it. */
 export interface NamedStep {
@@ -34,7 +35,7 @@ function peak(load: Load, startMin: number, endMin: number): number {
  * somebody who is free for it, rather to who is on that batch already, else to who has had least. Deterministic.
  */
 export function nameHands(plan: DayPlan, people: readonly Person[]): readonly NamedStep[] {
-  const loads: readonly Load[] = people.map((person) => ({ person, busy: [] }));
+  const loads: readonly Load[] = stayingFor(plan, people).map((person) => ({ person, busy: [] }));
   const steps = plan.batches
     .flatMap((batch) =>
       batch.steps.flatMap((step) => {

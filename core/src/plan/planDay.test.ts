@@ -206,6 +206,15 @@ describe('what stands in a kettle when the shift is over', () => {
     expect(kept?.state).toBe('running');
     expect(kept?.readyMin).toBeLessThanOrEqual(stays?.code === 'plan.overtime' ? stays.untilMin : 0);
     expect(checkDayPlan(day, made)).toEqual([]);
+    // Who stays has a name on the run sheet, and stays no longer than five minutes more than there is to do.
+    const named = nameHands(made, station.people).filter((step) => step.endMin > 800 && step.batchId === begun.batchId);
+    expect(named.map((step) => step.personId)).toEqual(named.map(() => 'lead'));
+    expect((stays?.code === 'plan.overtime' ? stays.untilMin : Number.NaN) - (kept?.readyMin ?? 0)).toBeLessThan(5);
+  });
+  test('where there is nobody, nobody stays, and the batch is said to have no place', () => {
+    const alone = { ...late(795), station: { ...station, people: [] } };
+    const told = codes(planDay(alone, { seed: 1, moves: 20 }));
+    expect([told.includes('plan.overtime'), told.includes('plan.unplaced')]).toEqual([false, true]);
   });
   test('inside the shift nobody stays', () => {
     expect(codes(planDay(late(500), { seed: 1, moves: 20 }))).not.toContain('plan.overtime');

@@ -7,7 +7,8 @@ import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
 import { dayProblem } from './dayProblem';
-import { shiftEndOf, stayUntil, staying } from './overtime';
+import { stayUntil } from './overtime';
+import { shiftEndOf, staying, withPeople } from './shift';
 import { firstRoom, roomIn, withRoom } from './room';
 
 function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens: readonly Allergen[], explained: Explained): PlannedBatch {
@@ -131,8 +132,9 @@ function withOvertime(basis: Basis, unplaced: readonly string[]): Basis | null {
   const problemOf = (given: DayInput): Problem => dayProblem(given, batches.wanted, pins);
   const untilMin = begun.length === 0 ? null : stayUntil(input, begun, problemOf);
   if (untilMin === null) return null;
-  const longer = { ...input, station: staying(input.station, untilMin) };
-  return { ...basis, input: longer, overtime: { code: 'plan.overtime', batchIds: begun, shiftEndMin: shiftEndOf(input.station), untilMin }, problem: problemOf(longer) };
+  const { people } = input.station;
+  const longer = withPeople(input, staying(people, untilMin));
+  return { ...basis, input: longer, overtime: { code: 'plan.overtime', batchIds: begun, shiftEndMin: shiftEndOf(people), untilMin }, problem: problemOf(longer) };
 }
 
 function planOf({ input, overtime, batches: { wanted, needs, components, findings }, pins, dropped }: Basis, problem: Problem, found: Sequence): DayPlan {

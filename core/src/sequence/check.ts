@@ -96,7 +96,9 @@ function seeJob(problem: Problem, job: Job, placed: PlacedJob, endOfJob: Readonl
     if (is.endMin > problem.horizonMin) found.push({ code: 'step.horizon', ...named });
     for (const inputId of step.afterJobs) {
       const inputEnd = endOfJob.get(inputId);
-      if (inputEnd !== undefined && is.startMin < inputEnd) found.push({ code: 'step.beforeInput', ...named, inputId });
+      // A job that has begun goes on, whatever becomes of what it waits for.
+      const missing = inputEnd === undefined && problem.jobs.some(({ id }) => id === inputId) && job.steps.every((other) => other.fixed?.kind !== 'done');
+      if (missing || (inputEnd !== undefined && is.startMin < inputEnd)) found.push({ code: 'step.beforeInput', ...named, inputId });
     }
   });
   for (const lag of job.lags) {

@@ -106,6 +106,15 @@ describe('what can never be placed is said', () => {
     const problem = makeProblem({ resources: [{ id: 'm', name: '', capacity: 1, windows: [] }], jobs: [job('greedy', 'm', 2), job('lost', 'n', 1), job('fine', 'm', 1)] });
     expect(solve(problem, { seed: 1, moves: 20 })).toMatchObject({ jobs: [{ jobId: 'fine' }], unplaced: ['greedy', 'lost'] });
   });
+  test('what would be made of it is left out with it, however long one looks', () => {
+    const hands = [{ id: 'm', name: '', capacity: 1, windows: [{ fromMin: 0, toMin: 100, capacity: 1 }] }];
+    const soup = makeJob('soup', { readyByMin: 90, steps: [makeJobStep('b', 20, { uses: [{ resourceId: 'm', units: 1 }], afterJobs: ['stock'] })] });
+    const problem = makeProblem({ resources: hands, jobs: [job('stock', 'm', 2), soup, { ...job('fine', 'm', 1), readyByMin: 50 }] });
+    for (const moves of [20, 1500]) {
+      const plan = solve(problem, { seed: 1, moves });
+      expect([plan.unplaced, violations(problem, plan)]).toEqual([['stock', 'soup'], []]);
+    }
+  });
   test('jobs that wait for each other', () => {
     const after = (id: string, other: string): Job => makeJob(id, { steps: [makeJobStep('a', 5, { afterJobs: [other] })] });
     expect(solve(makeProblem({ jobs: [after('a', 'b'), after('b', 'a')] }), { seed: 1, moves: 20 }).unplaced).toEqual(['a', 'b']);
@@ -193,6 +202,12 @@ describe('the checker sees what is wrong', () => {
       [at('j', 0, 10), at('n', 50, 60)],
       ['step.beforeInput'],
       wash(30, 35),
+    ],
+    [
+      'on a stock that is not made',
+      problem(job('j', { steps: [step('a', 10, { afterJobs: ['n'] }), step('b', 20)] }), job('n')),
+      [at('j', 0, 10)],
+      ['step.beforeInput', 'job.missing'],
     ],
     ['a unit it may not use', problem(job('j')), [at('j', 0, 10, 'l')], ['unit.wrong']],
     ['a unit too small', problem(job('j', { volumeL: 13 })), [at('j', 0, 10)], ['unit.volume']],

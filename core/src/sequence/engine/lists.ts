@@ -54,6 +54,8 @@ export class Lists {
   private readonly pushes: boolean;
   private readonly late: boolean;
   private readonly parts: readonly Item[];
+  /** Jobs that are in order here; the others stand. */
+  private readonly ordered: ReadonlySet<number>;
   /** Items that want something an item wants. */
   private readonly rivals: readonly (readonly number[])[];
   private critical: readonly (readonly [number, number])[] | null = null;
@@ -86,6 +88,7 @@ export class Lists {
     this.root = root;
     this.spare = table.save();
     this.random = random;
+    this.ordered = new Set(movable);
     this.late = by === 'late';
     this.pushes = !this.late && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
     const divide = (whole: (job: number) => boolean): Item[] => {
@@ -323,21 +326,35 @@ export class Lists {
 
   /** Places an item after those that must come before it. False when they stand in a circle. */
   private place(index: number): boolean {
-    const { seen, failed, items, table } = this;
+    const { seen, failed, items } = this;
     if (seen[index] !== 0) return true;
     seen[index] = 1;
     const item = items[index]!;
     for (const before of item.before) if (!this.place(before)) return false;
     if (failed[item.job] !== 0 || this.isLaid(item) || (this.late ? this.placeLate(item) : this.placeSoon(item))) return true;
     // What finds no place beside its other parts is laid out whole; what finds none at all leaves the rest of the day without it.
-    for (let other = 0; other < items.length; other += 1) {
-      if (other === index || items[other]!.job !== item.job || !this.isLaid(items[other]!)) continue;
-      if (!table.withdrawPart(item.job, table.variantOf[item.job]!, items[other]!.block)) return false;
-    }
+    if (!this.takeOut(item.job)) return false;
     const [whole] = this.compiled.jobs[item.job]!.partitions.at(-1)!;
     if (this.late ? this.placeAfter(item.job) : whole!.length > item.block.length && this.placeSoon({ job: item.job, block: whole!, before: [] })) return true;
-    failed[item.job] = 1;
-    table.variantOf[item.job] = -1;
+    return this.leaveOut(item.job);
+  }
+
+  /** Takes out what is laid of a job. False when a wash finds no hands then. */
+  private takeOut(job: number): boolean {
+    const { table } = this;
+    for (const item of this.items) {
+      if (item.job === job && this.isLaid(item) && !table.withdrawPart(job, table.variantOf[job]!, item.block)) return false;
+    }
+    table.variantOf[job] = -1;
+    return true;
+  }
+
+  /** A job that finds no place, and whatever would be made of it: nothing stands on what is not there. */
+  private leaveOut(job: number): boolean {
+    if (this.failed[job] !== 0) return true;
+    this.failed[job] = 1;
+    if (!this.takeOut(job)) return false;
+    for (const consumer of this.compiled.jobs[job]!.consumers) if (this.ordered.has(consumer.job) && !this.leaveOut(consumer.job)) return false;
     return true;
   }
 
