@@ -75,6 +75,7 @@ let stream: EventSource | null = null;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
+let patches = 0;
 /** What an earlier visit left unsent is taken up once, however often opening has to be tried. */
 let restored = false;
 
@@ -213,10 +214,18 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       }
     },
     patchStation: async (changes) => {
+      const { book } = get();
+      if (book === null) return;
+      // Shown at once: the next tap goes on from it. Of several answers only the last is of today.
+      set({ book: { ...book, station: { ...book.station, ...changes } } });
+      patches += 1;
+      const mine = patches;
       try {
-        set({ book: await api.patchStation(KITCHEN, changes) });
+        const answer = await api.patchStation(KITCHEN, changes);
+        if (mine === patches) set({ book: answer });
       } catch (error) {
         set({ trouble: sentence(error) });
+        if (get().book?.station !== book.station && mine === patches) set({ book });
       }
     },
     saveSoup: async (soup, baseVersion) => {

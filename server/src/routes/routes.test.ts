@@ -1,5 +1,5 @@
 import { isBetter } from '@broth/core';
-import type { DayEvent, DayPlan } from '@broth/core';
+import type { DayEvent, DayPlan, Station } from '@broth/core';
 import { DAY, LENTIL, event, lentilStarted, reading, testKitchen } from '../testing/kitchen';
 import type { TestKitchen } from '../testing/kitchen';
 
@@ -122,6 +122,19 @@ describe('what plans go by', () => {
   test('is changed one at a time; the rest stays', async () => {
     expect((await patch({ aimChance: null })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 5, readyLeadMin: 20 } });
     expect((await patch({ rinseMin: 4 })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 4, fullWashMin: 12 } });
+  });
+  test('many changes at the same moment take turns: none is lost', async () => {
+    const answers = await Promise.all([
+      patch({ rinseMin: 7 }),
+      patch({ fullWashMin: 17 }),
+      patch({ readyLeadMin: 27 }),
+      patch({ aimChance: 0.8 }),
+      put(`${BASE}/equipment/kettle2`, { inUse: false }),
+    ]);
+    expect(answers.map((answer) => answer.statusCode)).toEqual([200, 200, 200, 200, 200]);
+    const { station } = (await get(BASE)).json<{ station: Station }>();
+    expect(station).toMatchObject({ rinseMin: 7, fullWashMin: 17, readyLeadMin: 27, aimChance: 0.8 });
+    expect(station.equipment.find((thing) => thing.id === 'kettle2')?.inUse).toBe(false);
   });
   test.each([
     ['a chance of one', { aimChance: 1 }, 'nothing is certain'],

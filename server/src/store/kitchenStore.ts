@@ -1,7 +1,7 @@
 import type { DayView, StoredPlan } from '@broth/contract';
 import type { CalendarDate, DayPlan, Lot, Par, Soup, Station } from '@broth/core';
 import { QueryTypes } from 'sequelize';
-import type { Sequelize } from 'sequelize';
+import type { Sequelize, Transaction } from 'sequelize';
 import { DayParRow, DayPlanRow, KitchenRow, LotRow, SoupRow, StandingParRow, StationRow } from './models';
 
 export async function findKitchen(kitchenId: string): Promise<KitchenRow | null> {
@@ -22,17 +22,27 @@ export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
   return [...newest.values()];
 }
 
+/** Two who change one thing at the same moment take turns: the second sees what the first has done. */
+function takingTurns<Result>(sequelize: Sequelize, key: string, work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
+  return sequelize.transaction(async (transaction) => {
+    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext($key))', { bind: { key }, transaction, type: QueryTypes.SELECT });
+    return work(transaction);
+  });
+}
+
 /** The newest version of a kitchen's station. */
-export async function stationOf(kitchenId: string): Promise<{ version: number; station: Station }> {
-  const row = await StationRow.findOne({ where: { kitchenId }, order: [['version', 'DESC']] });
+export async function stationOf(kitchenId: string, transaction: Transaction | null = null): Promise<{ version: number; station: Station }> {
+  const row = await StationRow.findOne({ where: { kitchenId }, order: [['version', 'DESC']], transaction });
   if (row === null) throw new Error(`Invariant: kitchen ${kitchenId} has a station`);
   return { version: row.version, station: row.body };
 }
 
 /** A changed station, as a new version of it. */
 export async function changeStation(sequelize: Sequelize, kitchenId: string, change: (station: Station) => Station): Promise<void> {
-  const { version, station } = await stationOf(kitchenId);
-  await StationRow.create({ kitchenId, version: version + 1, body: change(station) });
+  await takingTurns(sequelize, `${kitchenId} station`, async (transaction) => {
+    const { version, station } = await stationOf(kitchenId, transaction);
+    await StationRow.create({ kitchenId, version: version + 1, body: change(station) }, { transaction });
+  });
   await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
 }
 
@@ -80,9 +90,7 @@ export async function plansOf(kitchenId: string, day: CalendarDate): Promise<Sto
 
 /** Stores an accepted plan as the next version. */
 export async function acceptPlan(sequelize: Sequelize, kitchenId: string, plan: DayPlan, acceptedBy: string, acceptedAt: Date): Promise<StoredPlan> {
-  const row = await sequelize.transaction(async (transaction) => {
-    // Two leads accepting at once take turns: the second becomes the later version.
-    await sequelize.query('SELECT pg_advisory_xact_lock(hashtext($key))', { bind: { key: `${kitchenId} ${plan.date}` }, transaction, type: QueryTypes.SELECT });
+  const row = await takingTurns(sequelize, `${kitchenId} ${plan.date}`, async (transaction) => {
     const version = ((await DayPlanRow.max<number | null, DayPlanRow>('version', { where: { kitchenId, day: plan.date }, transaction })) ?? 0) + 1;
     return DayPlanRow.create({ kitchenId, day: plan.date, version, acceptedAt, acceptedBy, body: plan }, { transaction });
   });
