@@ -161,6 +161,24 @@ test('a soup in two batches instead of one: planned afresh, its cost said, taken
   await expect(page.getByRole('group', { name: 'Beetroot 2' })).toHaveCount(0);
 });
 
+test('what plans go by: tapped quickly, shown at once, kept, and planned with', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/kitchen`);
+  await expect(page.getByRole('radio', { name: '9 in 10', checked: true })).toBeVisible();
+  const more = page.getByRole('button', { name: '1 min more, a rinse' });
+  await more.click();
+  await more.click();
+  await more.click();
+  await expect(page.getByText('8 min', { exact: true })).toBeVisible();
+  await page.getByRole('radio', { name: 'On the dot' }).click();
+  await page.getByRole('button', { name: '5 min less, ready before service' }).click();
+  await page.reload();
+  await expect(page.getByText('8 min', { exact: true })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'On the dot', checked: true })).toBeVisible();
+  await openBoard(page, stand.address);
+  await expect(page.getByText(/ready 15 min before service/)).toBeVisible();
+});
+
 test('the server looks longer, on every core it has; what it finds is a draft until it is taken', async ({ page, stand }) => {
   await holds(page, 'maren');
   await openBoard(page, stand.address);

@@ -240,7 +240,7 @@ export class Search {
     const consider = (variant: number, end: number): void => {
       if (end < 0) return;
       // A little for its length in the unit: of equal ends the plan that holds the kettle for less is the better one to build on.
-      let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.washTotal + weights.makespan * end + 0.001 * end;
+      let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.units.washTotal + weights.makespan * end + 0.001 * end;
       if (noise > 0) cost += this.random() * noise;
       found.push({ variant, starts: this.startsOf(index), cost });
       table.remove(index);
@@ -531,7 +531,7 @@ export class Search {
         spanUnitIds: variant.spanUnit.map((unit) => problem.units[unit]!.id),
       };
     });
-    const changeovers = table.holds.flatMap((list, unit) =>
+    const changeovers = table.units.lists.flatMap((list, unit) =>
       list
         .slice(1)
         .flatMap((hold, at): PlacedChangeover[] =>

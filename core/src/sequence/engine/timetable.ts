@@ -1,14 +1,8 @@
 import { MOVED_UNIT_MIN } from '../problem';
-import type { Compiled, CompiledJob, Uses, Variant } from './compile';
-
-/** A job in a unit, with the wash before it. Replaced, never changed: a saved state shares them. */
-export interface Hold {
-  readonly job: number;
-  readonly from: number;
-  readonly to: number;
-  readonly washFrom: number;
-  readonly washTo: number;
-}
+import type { Compiled, CompiledJob, Variant } from './compile';
+import { Minutes } from './minutes';
+import { OPEN, Units } from './units';
+import type { Hold } from './units';
 
 export interface Saved {
   readonly free: Int16Array;
@@ -26,8 +20,6 @@ export interface Moved {
 }
 
 const NEVER = -1;
-/** A held unit whose end nobody knows yet: the job stands in it and is still to be laid out. */
-const OPEN = 1 << 28;
 const MAX_ROUNDS = 400;
 
 /**
@@ -36,14 +28,13 @@ const MAX_ROUNDS = 400;
  */
 export class Timetable {
   readonly compiled: Compiled;
-  readonly free: Int16Array;
+  readonly minutes: Minutes;
+  readonly units: Units;
   /** Start of every step, −1 = not placed. */
   readonly start: Int32Array;
   /** End of every job, −1 = not placed. */
   readonly end: Int32Array;
   readonly variantOf: Int32Array;
-  readonly holds: (readonly Hold[])[];
-  washTotal = 0;
   moved: Moved | null = null;
   /** Longer waits than a job needs, for the next time it is laid out: room in between may be worth more than being quick. */
   stretched: { readonly job: number; readonly index: number; readonly variant: Variant } | null = null;
@@ -62,11 +53,11 @@ export class Timetable {
   constructor(compiled: Compiled) {
     this.compiled = compiled;
     this.hasWashes = compiled.washes.some((table) => table !== null);
-    this.free = compiled.capacity.slice();
+    this.minutes = new Minutes(compiled);
+    this.units = new Units(compiled, this.minutes);
     this.start = new Int32Array(compiled.stepCount).fill(NEVER);
     this.end = new Int32Array(compiled.jobs.length).fill(NEVER);
     this.variantOf = new Int32Array(compiled.jobs.length).fill(NEVER);
-    this.holds = Array.from({ length: compiled.unitCount }, () => []);
     this.bound = new Int32Array(compiled.stepCount);
     this.lower = new Int32Array(Math.max(0, ...compiled.jobs.map((job) => job.size)));
     for (const job of compiled.jobs) this.bookDone(job);
@@ -75,23 +66,30 @@ export class Timetable {
 
   save(into?: Saved): Saved {
     if (into === undefined)
-      return { free: this.free.slice(), start: this.start.slice(), end: this.end.slice(), variantOf: this.variantOf.slice(), holds: this.holds.slice(), washTotal: this.washTotal };
-    into.free.set(this.free);
+      return {
+        free: this.minutes.free.slice(),
+        start: this.start.slice(),
+        end: this.end.slice(),
+        variantOf: this.variantOf.slice(),
+        holds: this.units.lists.slice(),
+        washTotal: this.units.washTotal,
+      };
+    into.free.set(this.minutes.free);
     into.start.set(this.start);
     into.end.set(this.end);
     into.variantOf.set(this.variantOf);
-    for (let unit = 0; unit < this.holds.length; unit += 1) into.holds[unit] = this.holds[unit]!;
-    into.washTotal = this.washTotal;
+    for (let unit = 0; unit < this.units.lists.length; unit += 1) into.holds[unit] = this.units.lists[unit]!;
+    into.washTotal = this.units.washTotal;
     return into;
   }
 
   restore(saved: Saved): void {
-    this.free.set(saved.free);
+    this.minutes.free.set(saved.free);
     this.start.set(saved.start);
     this.end.set(saved.end);
     this.variantOf.set(saved.variantOf);
-    for (let unit = 0; unit < this.holds.length; unit += 1) this.holds[unit] = saved.holds[unit]!;
-    this.washTotal = saved.washTotal;
+    for (let unit = 0; unit < this.units.lists.length; unit += 1) this.units.lists[unit] = saved.holds[unit]!;
+    this.units.washTotal = saved.washTotal;
   }
 
   /**
@@ -108,27 +106,27 @@ export class Timetable {
       for (let step = 0; step < job.size; step += 1) {
         if (job.doneStart[step]! >= 0) continue;
         this.start[job.offset + step] = starts[step]!;
-        this.book(variant.uses[step]!, starts[step]!, starts[step]! + variant.durations[step]!, 1);
+        this.minutes.book(variant.uses[step]!, starts[step]!, starts[step]! + variant.durations[step]!, 1);
       }
       for (const holding of variant.holdings) {
         const to = this.start[job.offset + holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0);
-        const list = this.holds[holding.unit]!;
+        const list = this.units.lists[holding.unit]!;
         if (job.doneStart[holding.to]! >= 0) continue;
-        if (job.doneStart[holding.from]! >= 0) this.holds[holding.unit] = list.map((hold) => (hold.job === index && hold.to === OPEN ? { ...hold, to } : hold));
-        else this.holds[holding.unit] = [...list, { job: index, from: this.start[job.offset + holding.from]!, to, washFrom: 0, washTo: 0 }];
+        if (job.doneStart[holding.from]! >= 0) this.units.lists[holding.unit] = list.map((hold) => (hold.job === index && hold.to === OPEN ? { ...hold, to } : hold));
+        else this.units.lists[holding.unit] = [...list, { job: index, from: this.start[job.offset + holding.from]!, to, washFrom: 0, washTo: 0 }];
       }
       this.finish(job, variant, variantIndex);
     }
-    this.washTotal = 0;
-    this.holds.forEach((list, unit) => {
+    this.units.washTotal = 0;
+    this.units.lists.forEach((list, unit) => {
       const inOrder = [...list].sort((left, right) => left.from - right.from);
-      this.holds[unit] = inOrder.map((hold, at) => {
+      this.units.lists[unit] = inOrder.map((hold, at) => {
         const before = inOrder[at - 1];
         const wash = before === undefined ? null : washOf(unit, before.job, hold.job);
         const begun = this.compiled.jobs[hold.job]!.doneStart.some((start) => start === hold.from);
         const [washFrom, washTo] = begun ? [hold.washFrom, hold.washTo] : (wash ?? [hold.from, hold.from]);
-        if (!begun) this.book(this.compiled.washUses[unit]!, washFrom, washTo, 1);
-        this.washTotal += washTo - washFrom;
+        if (!begun) this.minutes.book(this.compiled.washUses[unit]!, washFrom, washTo, 1);
+        this.units.washTotal += washTo - washFrom;
         return { ...hold, washFrom, washTo };
       });
     });
@@ -165,7 +163,7 @@ export class Timetable {
 
   cost(): number {
     const { weights } = this.compiled.problem;
-    let cost = weights.changeover * this.washTotal;
+    let cost = weights.changeover * this.units.washTotal;
     let makespan = 0;
     for (let job = 0; job < this.end.length; job += 1) {
       const end = this.end[job]!;
@@ -198,64 +196,6 @@ export class Timetable {
     return this.compiled.jobs[job]!.variants[this.variantOf[job]!]!;
   }
 
-  /** Soonest start at or after `from` at which all uses fit; −1 past the horizon. */
-  earliestFit(uses: Uses, from: number, duration: number): number {
-    const { horizon } = this.compiled;
-    const { free } = this;
-    let start = from;
-    search: while (start + duration <= horizon) {
-      for (let at = 0; at < uses.length; at += 2) {
-        const units = uses[at + 1]!;
-        const base = uses[at]! * horizon;
-        for (let minute = base + start + duration - 1; minute >= base + start; minute -= 1) {
-          if (free[minute]! < units) {
-            start = minute - base + 1;
-            continue search;
-          }
-        }
-      }
-      return start;
-    }
-    return NEVER;
-  }
-
-  /** Latest start at or before `from` and not before `notBefore`; −1 when there is none. */
-  latestFit(uses: Uses, from: number, duration: number, notBefore: number): number {
-    const { horizon } = this.compiled;
-    const { free } = this;
-    let start = Math.min(from, horizon - duration);
-    search: while (start >= notBefore) {
-      for (let at = 0; at < uses.length; at += 2) {
-        const units = uses[at + 1]!;
-        const base = uses[at]! * horizon;
-        const last = base + start + duration;
-        for (let minute = base + start; minute < last; minute += 1) {
-          if (free[minute]! < units) {
-            start = minute - base - duration;
-            continue search;
-          }
-        }
-      }
-      return start;
-    }
-    return NEVER;
-  }
-
-  private book(uses: Uses, start: number, end: number, sign: 1 | -1): void {
-    const { horizon } = this.compiled;
-    const { free } = this;
-    for (let at = 0; at < uses.length; at += 2) {
-      const units = uses[at + 1]! * sign;
-      const base = uses[at]! * horizon;
-      const last = base + Math.min(end, horizon);
-      for (let minute = base + Math.max(0, start); minute < last; minute += 1) free[minute]! -= units;
-    }
-  }
-
-  private fits(uses: Uses, start: number, end: number): boolean {
-    return this.earliestFit(uses, start, end - start) === start;
-  }
-
   /** Work that has happened takes what it took, whoever is laid out next. */
   private bookDone(job: CompiledJob): void {
     const variant = job.variants[0];
@@ -263,162 +203,18 @@ export class Timetable {
     for (let step = 0; step < job.size; step += 1) {
       if (job.doneStart[step]! < 0) continue;
       this.start[job.offset + step] = job.doneStart[step]!;
-      this.book(variant.uses[step]!, job.doneStart[step]!, job.doneEnd[step]!, 1);
+      this.minutes.book(variant.uses[step]!, job.doneStart[step]!, job.doneEnd[step]!, 1);
     }
     for (const holding of variant.holdings) {
       if (job.doneStart[holding.from]! < 0) continue;
       const last = holding.untilEnd ? job.doneEnd[holding.to]! : job.doneStart[holding.to]!;
       const from = job.doneStart[holding.from]!;
-      this.insertHold(holding.unit, { job: job.index, from, to: job.doneStart[holding.to]! < 0 ? OPEN : last, washFrom: 0, washTo: 0 }, true);
+      this.units.insert(holding.unit, { job: job.index, from, to: job.doneStart[holding.to]! < 0 ? OPEN : last, washFrom: 0, washTo: 0 }, true);
     }
     if (job.allDone) {
       this.variantOf[job.index] = 0;
       this.end[job.index] = Math.max(...job.doneEnd);
     }
-  }
-
-  private washMin(unit: number, before: number, after: number): number {
-    const table = this.compiled.washes[unit] ?? null;
-    return table === null ? 0 : table[before * this.compiled.jobs.length + after]!;
-  }
-
-  /** Puts a job into a unit and its washes around it; false, with nothing changed, when a wash finds no hands. `happened` asks nobody. */
-  private insertHold(unit: number, hold: Hold, happened = false): boolean {
-    const list = this.holds[unit]!;
-    let at = list.length;
-    while (at > 0 && list[at - 1]!.from > hold.from) at -= 1;
-    const before = list[at - 1];
-    const after = list[at];
-    const washUses = this.compiled.washUses[unit]!;
-    if (this.compiled.washes[unit] === null) {
-      this.holds[unit] = spliced(list, at, 0, hold, null);
-      return true;
-    }
-    // Hands of what has happened were never asked for.
-    if (after !== undefined && !happened) this.book(washUses, after.washFrom, after.washTo, -1);
-    let washFrom = hold.from;
-    let washTo = hold.from;
-    if (before !== undefined) {
-      const washMin = this.washMin(unit, before.job, hold.job);
-      washFrom = happened ? Math.max(before.to, hold.from - washMin) : this.earliestFit(washUses, before.to, washMin);
-      washTo = happened ? hold.from : washFrom + washMin;
-      if (washFrom < 0 || washTo > hold.from) {
-        if (after !== undefined) this.book(washUses, after.washFrom, after.washTo, 1);
-        this.soonest = washFrom < 0 ? OPEN : washTo;
-        this.latest = before.from - this.washMin(unit, hold.job, before.job);
-        return false;
-      }
-      if (!happened) this.book(washUses, washFrom, washTo, 1);
-    }
-    let next = after;
-    if (after !== undefined) {
-      const washMin = this.washMin(unit, hold.job, after.job);
-      const nextFrom = this.earliestFit(washUses, hold.to, washMin);
-      if (!happened && (nextFrom < 0 || nextFrom + washMin > after.from)) {
-        this.soonest = after.to + this.washMin(unit, after.job, hold.job);
-        this.latest = this.latestFit(washUses, after.from - washMin, washMin, 0);
-        if (before !== undefined) this.book(washUses, washFrom, washTo, -1);
-        this.book(washUses, after.washFrom, after.washTo, 1);
-        return false;
-      }
-      next = happened ? after : { job: after.job, from: after.from, to: after.to, washFrom: nextFrom, washTo: nextFrom + washMin };
-      if (!happened) this.book(washUses, nextFrom, nextFrom + washMin, 1);
-    }
-    const mine = { job: hold.job, from: hold.from, to: hold.to, washFrom, washTo: Math.max(washFrom, washTo) };
-    this.washTotal += mine.washTo - mine.washFrom + (next === undefined ? 0 : next.washTo - next.washFrom) - (after === undefined ? 0 : after.washTo - after.washFrom);
-    this.holds[unit] = next === undefined ? spliced(list, at, 0, mine, null) : spliced(list, at, 1, mine, next);
-    return true;
-  }
-
-  /** Takes a job out of a unit and washes once between its neighbours. False when that one wash finds no hands: then put the saved state back. */
-  private removeHold(unit: number, job: number, from: number): boolean {
-    const list = this.holds[unit]!;
-    const at = list.findIndex((hold) => hold.job === job && hold.from === from);
-    const hold = list[at]!;
-    const before = list[at - 1];
-    const after = list[at + 1];
-    const washUses = this.compiled.washUses[unit]!;
-    this.book(washUses, hold.washFrom, hold.washTo, -1);
-    this.washTotal -= hold.washTo - hold.washFrom;
-    if (after === undefined) {
-      this.holds[unit] = spliced(list, at, 1, null, null);
-      return true;
-    }
-    this.book(washUses, after.washFrom, after.washTo, -1);
-    this.washTotal -= after.washTo - after.washFrom;
-    let washFrom = after.from;
-    let washTo = after.from;
-    if (before !== undefined) {
-      const washMin = this.washMin(unit, before.job, after.job);
-      washFrom = this.earliestFit(washUses, before.to, washMin);
-      if (washFrom < 0 || washFrom + washMin > after.from) return false;
-      washTo = washFrom + washMin;
-    }
-    this.book(washUses, washFrom, washTo, 1);
-    this.washTotal += washTo - washFrom;
-    this.holds[unit] = spliced(list, at, 2, { job: after.job, from: after.from, to: after.to, washFrom, washTo }, null);
-    return true;
-  }
-
-  /** `from` when a job may have the unit from there to `to`; otherwise the soonest it could begin instead. */
-  private later(unit: number, job: number, from: number, to: number): number {
-    const list = this.holds[unit]!;
-    const washUses = this.compiled.washUses[unit]!;
-    let before: Hold | undefined;
-    let after: Hold | undefined;
-    for (const hold of list) {
-      if (hold.from < to && from < hold.to) return hold.to + this.washMin(unit, hold.job, job);
-      if (hold.from >= to && (hold.from > from || to > from)) {
-        after = hold;
-        break;
-      }
-      before = hold;
-    }
-    if (before !== undefined) {
-      const washMin = this.washMin(unit, before.job, job);
-      const inherits = after !== undefined && after.washTo - after.washFrom >= washMin && after.washFrom < from;
-      const start = inherits ? after!.washFrom : this.earliestFit(washUses, before.to, washMin);
-      if (start < 0) return OPEN;
-      if (start + washMin > from) return start + washMin;
-    }
-    if (after !== undefined) {
-      const washMin = this.washMin(unit, job, after.job);
-      const inherits = after.washTo - after.washFrom >= washMin && after.washFrom >= to;
-      const start = inherits ? after.washFrom : this.earliestFit(washUses, to, washMin);
-      if (start < 0 || start + washMin > after.from) return Math.max(from + 1, after.to + this.washMin(unit, after.job, job));
-    }
-    return from;
-  }
-
-  /** `to` when a job may have the unit from `from` to there; otherwise the latest it could end instead. */
-  private sooner(unit: number, job: number, from: number, to: number): number {
-    const list = this.holds[unit]!;
-    const washUses = this.compiled.washUses[unit]!;
-    let before: Hold | undefined;
-    let after: Hold | undefined;
-    for (let at = list.length - 1; at >= 0; at -= 1) {
-      const hold = list[at]!;
-      if (hold.from < to && from < hold.to) return hold.from - this.washMin(unit, job, hold.job);
-      if (hold.to <= from) {
-        before = hold;
-        break;
-      }
-      after = hold;
-    }
-    if (after !== undefined) {
-      const washMin = this.washMin(unit, job, after.job);
-      const inherits = after.washTo - after.washFrom >= washMin && after.washFrom >= to;
-      const start = inherits ? after.washFrom : this.latestFit(washUses, after.from - washMin, washMin, 0);
-      if (start < 0) return NEVER;
-      if (start < to) return start;
-    }
-    if (before !== undefined) {
-      const washMin = this.washMin(unit, before.job, job);
-      const inherits = after !== undefined && after.washTo - after.washFrom >= washMin && after.washFrom + washMin <= from;
-      const start = inherits ? after!.washFrom : this.earliestFit(washUses, before.to, washMin);
-      if (start < 0 || start + washMin > from) return Math.min(to - 1, before.from - this.washMin(unit, job, before.job));
-    }
-    return to;
   }
 
   /** Lower bounds of a job's steps from its release and what it waits for. */
@@ -439,12 +235,12 @@ export class Timetable {
     const first = variant.holdings.find((other) => this.compiled.lineOf[other.unit] === line)!;
     if (first === holding) return null;
     const mine = this.start[job.offset + first.from]!;
-    const firstHolds = this.holds[first.unit]!;
-    for (const other of this.holds[holding.unit]!) {
+    const firstHolds = this.units.lists[first.unit]!;
+    for (const other of this.units.lists[holding.unit]!) {
       const there = firstHolds.find((hold) => hold.job === other.job);
       if (there === undefined) continue;
-      if (there.from < mine && other.from >= from) return { step: holding.from, start: other.to + this.washMin(holding.unit, other.job, job.index) };
-      if (there.from > mine && other.from < from) return { step: first.from, start: there.to + this.washMin(first.unit, other.job, job.index) };
+      if (there.from < mine && other.from >= from) return { step: holding.from, start: other.to + this.units.washMin(holding.unit, other.job, job.index) };
+      if (there.from > mine && other.from < from) return { step: first.from, start: there.to + this.units.washMin(first.unit, other.job, job.index) };
     }
     return null;
   }
@@ -468,7 +264,7 @@ export class Timetable {
         }
         const pinned = job.pinned[step]!;
         if (pinned >= 0 && from <= pinned) from = pinned;
-        from = this.earliestFit(variant.uses[step]!, from, duration);
+        from = this.minutes.earliestFit(variant.uses[step]!, from, duration);
         if (from < 0 || (pinned >= 0 && from !== pinned)) return false;
         start[offset + step] = from;
         if (from + variant.tail[step]! > this.cut) return false;
@@ -493,7 +289,7 @@ export class Timetable {
         for (const index of variant.opening[step]!) {
           const { unit, to, untilEnd } = variant.holdings[index]!;
           if (job.begun) continue;
-          const push = this.later(unit, job.index, from, from - variant.apart[to * job.size + step]! + (untilEnd ? variant.durations[to]! : 0));
+          const push = this.units.later(unit, job.index, from, from - variant.apart[to * job.size + step]! + (untilEnd ? variant.durations[to]! : 0));
           if (push === from) continue;
           if (push >= this.compiled.horizon) return false;
           bound[offset + step] = push;
@@ -505,7 +301,7 @@ export class Timetable {
         if (job.doneStart[holding.from]! >= 0) continue;
         const from = start[offset + holding.from]!;
         const to = start[offset + step]! + (holding.untilEnd ? duration : 0);
-        let push = this.later(holding.unit, job.index, from, to);
+        let push = this.units.later(holding.unit, job.index, from, to);
         let pushed = holding.from;
         if (push === from) {
           const ahead = this.overtakes(job, variant, index, from);
@@ -546,7 +342,7 @@ export class Timetable {
       }
       const pinned = job.pinned[step]!;
       if (pinned >= 0 && from >= pinned) from = pinned;
-      from = this.latestFit(variant.uses[step]!, from, duration, lower[step]!);
+      from = this.minutes.latestFit(variant.uses[step]!, from, duration, lower[step]!);
       if (from < 0 || (pinned >= 0 && from !== pinned)) return false;
       start[offset + step] = from;
       let last = at;
@@ -569,7 +365,7 @@ export class Timetable {
         const holding = variant.holdings[index]!;
         if (job.begun) continue;
         const stay = holding.untilEnd ? duration : 0;
-        const push = this.sooner(holding.unit, job.index, from + variant.apart[step * job.size + holding.from]!, from + stay);
+        const push = this.units.sooner(holding.unit, job.index, from + variant.apart[step * job.size + holding.from]!, from + stay);
         if (push === from + stay) continue;
         if (push < stay) return false;
         bound[offset + step] = push - stay;
@@ -579,7 +375,7 @@ export class Timetable {
         const holding = variant.holdings[index]!;
         const stay = holding.untilEnd ? variant.durations[holding.to]! : 0;
         const to = start[offset + holding.to]! + stay;
-        const push = this.sooner(holding.unit, job.index, from, to);
+        const push = this.units.sooner(holding.unit, job.index, from, to);
         if (push === to) continue;
         if (push < stay) return false;
         bound[offset + holding.to] = push - stay;
@@ -668,13 +464,13 @@ export class Timetable {
     if (job.doneStart[step]! >= 0) return NEVER;
     const from = this.start[job.offset + step]!;
     const to = from + variant.durations[step]!;
-    if (!this.fits(variant.uses[step]!, from, to)) {
-      this.soonest = this.earliestFit(variant.uses[step]!, from, to - from);
-      this.latest = this.latestFit(variant.uses[step]!, from, to - from, 0);
+    if (!this.minutes.fits(variant.uses[step]!, from, to)) {
+      this.soonest = this.minutes.earliestFit(variant.uses[step]!, from, to - from);
+      this.latest = this.minutes.latestFit(variant.uses[step]!, from, to - from, 0);
       this.unheld = NEVER;
       return step;
     }
-    this.book(variant.uses[step]!, from, to, 1);
+    this.minutes.book(variant.uses[step]!, from, to, 1);
     return NEVER;
   }
 
@@ -683,36 +479,26 @@ export class Timetable {
     if (!block.includes(holding.to) || job.doneStart[holding.to]! >= 0) return NEVER;
     const from = this.start[job.offset + holding.from]!;
     const to = this.start[job.offset + holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0);
+    const { units } = this;
+    const goesOn = job.doneStart[holding.from]! >= 0;
+    if (goesOn ? units.stretch(holding.unit, job.index, to) : units.insert(holding.unit, { job: job.index, from, to, washFrom: from, washTo: from })) return NEVER;
     this.unheld = index;
-    if (job.doneStart[holding.from]! >= 0) return this.stretch(holding.unit, job.index, to) ? NEVER : holding.to;
-    return this.insertHold(holding.unit, { job: job.index, from, to, washFrom: from, washTo: from }) ? NEVER : holding.from;
+    this.soonest = units.soonest;
+    this.latest = units.latest;
+    return goesOn ? holding.to : holding.from;
   }
 
   private unbook(job: CompiledJob, variant: Variant, step: number): void {
     if (job.doneStart[step]! >= 0) return;
     const from = this.start[job.offset + step]!;
-    this.book(variant.uses[step]!, from, from + variant.durations[step]!, -1);
+    this.minutes.book(variant.uses[step]!, from, from + variant.durations[step]!, -1);
   }
 
   private release(job: CompiledJob, variant: Variant, block: readonly number[], index: number): boolean {
     const holding = variant.holdings[index]!;
     if (!block.includes(holding.to) || job.doneStart[holding.to]! >= 0) return true;
-    if (job.doneStart[holding.from]! >= 0) return this.stretch(holding.unit, job.index, OPEN);
-    return this.removeHold(holding.unit, job.index, this.start[job.offset + holding.from]!);
-  }
-
-  /** Says when a job that stands in a unit leaves it. */
-  private stretch(unit: number, job: number, to: number): boolean {
-    const list = this.holds[unit]!;
-    const at = list.findIndex((hold) => hold.job === job && (hold.to === OPEN || to === OPEN));
-    const after = list[at + 1];
-    if (after !== undefined && to !== OPEN && to + this.washMin(unit, job, after.job) > after.from) {
-      this.soonest = NEVER;
-      this.latest = after.from - this.washMin(unit, job, after.job);
-      return false;
-    }
-    this.holds[unit] = [...list.slice(0, at), { ...list[at]!, to }, ...list.slice(at + 1)];
-    return true;
+    if (job.doneStart[holding.from]! >= 0) return this.units.stretch(holding.unit, job.index, OPEN);
+    return this.units.remove(holding.unit, job.index, this.start[job.offset + holding.from]!);
   }
 
   private withdraw(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
@@ -893,7 +679,7 @@ export class Timetable {
     for (const holding of variant.holdings) {
       if (!possible || job.doneStart[holding.from]! >= 0) continue;
       const from = starts[holding.from]!;
-      possible = this.later(holding.unit, index, from, starts[holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0)) === from;
+      possible = this.units.later(holding.unit, index, from, starts[holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0)) === from;
     }
     if (!possible || this.commit(job, variant, block, false) >= 0) {
       for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
@@ -906,13 +692,3 @@ export class Timetable {
 }
 
 const UNPLACED_COST = 1e12;
-
-/** A list with `cut` holds at `at` replaced by these. By hand: it is made for every step that is tried. */
-function spliced(list: readonly Hold[], at: number, cut: number, first: Hold | null, second: Hold | null): readonly Hold[] {
-  const next: Hold[] = [];
-  for (let index = 0; index < at; index += 1) next.push(list[index]!);
-  if (first !== null) next.push(first);
-  if (second !== null) next.push(second);
-  for (let index = at + cut; index < list.length; index += 1) next.push(list[index]!);
-  return next;
-}
