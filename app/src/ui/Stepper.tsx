@@ -28,7 +28,7 @@ function Stepper({ label, shown, less, more, onStep }: Props) {
   return (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
       {step(less, '−', -1)}
-      <View style={{ alignItems: 'center', minWidth: 92 }}>
+      <View style={{ alignItems: 'center', minWidth: 128 }}>
         <Figure>{shown}</Figure>
         <Note>{label}</Note>
       </View>

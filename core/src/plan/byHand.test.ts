@@ -96,6 +96,28 @@ describe('what a change is told as', () => {
   });
 });
 
+describe('a batch moved earlier', () => {
+  test.each([null, 0.9])('moves whole, and does not stand with a wait in its middle (aim %s)', (aimChance) => {
+    const day = { ...input, station: { ...input.station, aimChance } };
+    const base = planDay(day, { seed: 1, moves: 300 });
+    for (const byMin of [-5, -20, -45]) {
+      const pins = movedPins(base, A, { byMin, vesselId: null }, inVessel) ?? [];
+      const made = planDay({ ...day, pins, agreed: base }, { seed: 1, moves: 300 });
+      expect([made.pins, made.findings.map((found) => found.code)]).toEqual([pins, []]);
+      // 40 minutes of cooking and 5 of emptying from where it was put.
+      expect(made.batches.find((batch) => batch.id === A)?.readyMin).toBe((startOf(base, 'cook') ?? 0) + byMin + 45);
+    }
+  });
+  test('let go again, the room of being moved does not stay', () => {
+    const base = planDay(input, { seed: 1, moves: 300 });
+    const pins = movedPins(base, A, { byMin: -45, vesselId: null }, inVessel) ?? [];
+    const made = planDay({ ...input, pins, agreed: base }, { seed: 1, moves: 300 });
+    expect(made.batches.find((batch) => batch.id === A)?.bufferMin).toBeGreaterThan(0);
+    const back = planDay({ ...input, pins: [], agreed: made }, { seed: 1, moves: 300 });
+    expect(back.batches.find((batch) => batch.id === A)?.bufferMin).toBe(0);
+  });
+});
+
 describe('room that was agreed', () => {
   test('a change by hand keeps it, so that nothing moves for other room alone; another aim measures it anew', () => {
     const day = { ...input, station: { ...input.station, aimChance: 0.9 } };

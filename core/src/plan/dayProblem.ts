@@ -120,6 +120,18 @@ function spanOf(batch: WantedBatch, steps: readonly JobStep[], shown: readonly S
   return [{ id: 'vessel', unitIds: asked == null ? batch.vesselIds : [asked], from: first.id, to: last.id, until: 'end' }];
 }
 
+/**
+ * Whoever moves a batch moves all of it: its ready-by goes with it, to where it ends without a wait. As room before the ready-by, so that it is no reason to
+ * be late.
+ */
+function movedRoomMin(steps: readonly JobStep[], readyByMin: number): number {
+  const at = steps.findIndex((step) => step.fixed?.kind === 'pinned');
+  const pin = steps[at]?.fixed;
+  if (pin?.kind !== 'pinned') return 0;
+  const takesMin = steps.slice(at).reduce((sum, step) => sum + Math.min(...step.modes.map((mode) => mode.durationMin)), 0);
+  return Math.max(0, readyByMin - pin.startMin - takesMin);
+}
+
 interface Basis {
   readonly input: DayInput;
   readonly pins: readonly Pin[];
@@ -151,6 +163,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     };
   });
   const service = station.services.find((candidate) => candidate.id === batch.serviceId);
+  const readyByMin = service === undefined ? null : service.startMin - station.readyLeadMin;
   return {
     id: batch.id,
     volumeL,
@@ -159,10 +172,10 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     spans: spanOf(batch, steps, shown, pins),
     changeClass: classOf(basis.allergensOf(soup)),
     releaseMin: Math.max(input.nowMin, Math.min(...station.people.map((person) => person.shift.fromMin)), 0),
-    readyByMin: service === undefined ? null : service.startMin - station.readyLeadMin,
+    readyByMin,
     lateWeight: 1,
     earlyWeight: soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,
-    bufferMin: 0,
+    bufferMin: readyByMin === null ? 0 : movedRoomMin(steps, readyByMin),
     likesEarlyMin: 0,
   };
 }

@@ -205,7 +205,9 @@ export function startPlanning(input: DayInput, seed: number, from: DayPlan | nul
   let basis = basisOf(input);
   const chance = input.station.aimChance;
   // Room that was measured for the plan this one begins from stays as it is: other room would be other times for what nobody touched.
-  const known = new Map(from?.aimChance === chance ? from.batches.map((batch) => [batch.id, batch.bufferMin]) : []);
+  const known = new Map(
+    from?.aimChance === chance ? from.batches.filter((batch) => from.pins.every((pin) => pin.batchId !== batch.id)).map((batch) => [batch.id, batch.bufferMin]) : [],
+  );
   const first = (): Problem => (chance === null ? basis.problem : withRoom(basis.problem, new Map([...firstRoom(basis.problem, chance), ...known])));
   let problem = first();
   let solving = startSolving(problem, optionsOf(basis, seed, from));

@@ -13,7 +13,7 @@ const MOST_ROOM_MIN = 60;
 export type Room = ReadonlyMap<string, number>;
 
 export function withRoom(problem: Problem, room: Room): Problem {
-  return { ...problem, jobs: problem.jobs.map((job) => ({ ...job, bufferMin: room.get(job.id) ?? 0 })) };
+  return { ...problem, jobs: problem.jobs.map((job) => ({ ...job, bufferMin: Math.max(job.bufferMin, room.get(job.id) ?? 0) })) };
 }
 
 /** What a batch's own steps may take longer than planned: mean and variance of their triangles, as if the sum were normal (common practice, PERT). */
