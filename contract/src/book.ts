@@ -60,6 +60,7 @@ export const station = z.object({
   fullWashMin: z.number(),
   readyLeadMin: z.number(),
   aimChance: z.number().min(0.5).max(0.99).nullable().default(null),
+  laterBatches: z.boolean().default(false),
 }) satisfies z.ZodType<Station>;
 
 export const par = z.object({ soupId: text, parL: z.number(), serviceId: text }) satisfies z.ZodType<Par>;

@@ -71,7 +71,7 @@ describe('events on the wire', () => {
 });
 
 describe('words', () => {
-  const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id };
+  const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
   test.each([
     [words.duration(5), '5 min'],
     [words.duration(65), '1 h 05'],

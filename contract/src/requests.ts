@@ -48,6 +48,7 @@ export const patchStation = z
     fullWashMin: someMinutes(120),
     readyLeadMin: someMinutes(240),
     aimChance: z.number().min(0.5, 'Aim at 0.5 or more, or at null.').max(0.99, 'Aim at 0.99 at most: nothing is certain.').nullable(),
+    laterBatches: z.boolean(),
   })
   .partial();
 export const putEquipment = z.object({ inUse: z.boolean() });

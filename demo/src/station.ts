@@ -32,4 +32,5 @@ export const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: 0.9,
+  laterBatches: true,
 };

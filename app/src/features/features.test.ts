@@ -34,6 +34,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
+  laterBatches: false,
 };
 const par = { soupId: 'beet', parL: 12, serviceId: 'midday' };
 

@@ -36,6 +36,14 @@ describe('the desk', () => {
     desk().redo(plan('first'));
     expect([desk().pins, desk().draft?.plan.date]).toEqual([[pin(10)], 'second']);
   });
+  test('a plan of earlier today is taken up with what was put by hand in it, and can be undone', () => {
+    useDesk.setState({ draft: draft('now') });
+    const before = desk().revision;
+    desk().takeUp(plan('now'), plan('earlier', [pin(40)]));
+    expect([desk().pins, desk().draft?.plan.date, desk().base?.date, desk().draft?.improved, desk().revision]).toEqual([[pin(40)], 'earlier', 'earlier', false, before + 1]);
+    desk().undo(plan('earlier'));
+    expect([desk().pins, desk().draft?.plan.date, desk().base]).toEqual([[], 'now', null]);
+  });
   test('a change after an undo forgets what was undone; undo with nothing to undo does nothing', () => {
     desk().undo(plan('first'));
     expect(desk().pins).toEqual([]);

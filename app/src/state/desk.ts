@@ -39,6 +39,8 @@ interface Desk extends ByHand {
   /** Has somebody else look longer; a better plan becomes the draft, if the draft is still the one that was sent. */
   readonly lookLonger: (search: (from: DayPlan, nowMin: number) => Promise<DayPlan | null>) => Promise<void>;
   readonly change: (shown: DayPlan, changes: Partial<ByHand>) => void;
+  /** A plan of earlier today becomes the draft: with what was put by hand in it, and minutes moved counted against it. */
+  readonly takeUp: (shown: DayPlan, earlier: DayPlan) => void;
   readonly undo: (shown: DayPlan) => void;
   readonly redo: (shown: DayPlan) => void;
   /** Back to the accepted plan, or to a plan without anything put by hand. */
@@ -89,6 +91,19 @@ export const useDesk = create<Desk>()((set, get) => {
     change: (shown, changes) => {
       const { pins, splits, past, revision } = get();
       set({ ...changes, base: shown, past: [...past, { pins, splits, plan: shown }], future: [], revision: revision + 1 });
+    },
+    takeUp: (shown, earlier) => {
+      const { pins, splits, past, draft, revision } = get();
+      if (draft === null) return;
+      set({
+        pins: earlier.pins,
+        splits: earlier.splits,
+        base: earlier,
+        past: [...past, { pins, splits, plan: shown }],
+        future: [],
+        draft: { ...draft, plan: earlier, improved: false },
+        revision: revision + 1,
+      });
     },
     undo: (shown) => {
       const { past, future, pins, splits } = get();

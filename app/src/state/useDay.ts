@@ -18,7 +18,7 @@ export interface OpenDay {
   readonly minuteOf: (instant: number) => number;
 }
 
-function namesFor(soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMap<string, Equipment>, view: DayView, state: DayState): words.Names {
+function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMap<string, Equipment>, view: DayView, state: DayState): words.Names {
   const batch = (id: string): string => {
     const started = state.batches[id]?.name ?? view.plan?.plan.batches.find((planned) => planned.id === id)?.name;
     const [, soupId = '', ordinal = ''] = id.split('.');
@@ -29,6 +29,7 @@ function namesFor(soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMa
     soup: (id) => soupById.get(id)?.name ?? id,
     step: (soupId, stepId) => soupById.get(soupId)?.steps.find((step) => step.id === stepId)?.name ?? stepId,
     batch,
+    service: (id) => book.station.services.find((service) => service.id === id)?.name ?? id,
     resource: (id) => shared[id] ?? equipmentById.get(id)?.name ?? batch(id),
   };
 }
@@ -50,6 +51,6 @@ export function useDay(): OpenDay | null {
     const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
     const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
     const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
-    return { book, view, state, soupById, equipmentById, names: namesFor(soupById, equipmentById, view, state), at, minuteOf };
+    return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), at, minuteOf };
   }, [book, view, outbox]);
 }

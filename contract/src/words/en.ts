@@ -79,6 +79,8 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.soup(found.soupId)}: ${litres(found.surplusL)} more than needed, the least a vessel takes.`;
     case 'station.lacks':
       return `${names.soup(found.soupId)}: "${names.step(found.soupId, found.stepId)}" needs ${LACKS[found.lacks]}, and none is in use. Put one back into use, or leave this soup out today.`;
+    case 'station.wells':
+      return `${names.service(found.serviceId)}: ${String(found.soups)} hot ${found.soups === 1 ? 'soup' : 'soups'} and ${found.wells === 0 ? 'no well' : found.wells === 1 ? 'one well' : `${String(found.wells)} wells`} in use. ${found.soups - found.wells === 1 ? 'One has' : `${String(found.soups - found.wells)} have`} to be held in the kettle, or served later.`;
     case 'plan.unplaced':
       return `${names.batch(found.batchId)} finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.`;
     case 'plan.overtime': {

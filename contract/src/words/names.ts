@@ -5,4 +5,5 @@ export interface Names {
   readonly batch: (id: string) => string;
   /** Equipment, hands, or a batch that was waited for. */
   readonly resource: (id: string) => string;
+  readonly service: (id: string) => string;
 }

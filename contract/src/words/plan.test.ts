@@ -1,7 +1,7 @@
 import type { BatchStory, Cure, PlanDifference } from '@broth/core';
 import { words } from '../index';
 
-const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id };
+const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
 const nothing: PlanDifference = { changes: [], lateMin: 0, washMin: 0, same: 0 };
 const moved = (batchId: string, byMin: number, lateMin = 0, wasLateMin = 0): PlanDifference['changes'][number] => ({
   kind: 'moved',

@@ -187,10 +187,12 @@ describe('holding and reheating', () => {
 });
 
 test('every finding of a plan has a sentence with what to do or why', () => {
-  const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id };
+  const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
   const said = [
     words.finding({ code: 'batch.tooMany', soupId: 'Bean', needL: 900, batches: 36, largestL: 25 }, names),
     words.finding({ code: 'batch.surplus', soupId: 'Bean', surplusL: 1.5 }, names),
+    words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 6, wells: 4 }, names),
+    words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 1, wells: 0 }, names),
     words.finding({ code: 'plan.unplaced', batchId: 'Bean 1' }, names),
     words.finding({ code: 'plan.overtime', batchIds: ['Bean 1'], shiftEndMin: 840, untilMin: 880 }, names),
     words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 5, waitedFor: null, pinned: false }, names),
@@ -200,6 +202,8 @@ test('every finding of a plan has a sentence with what to do or why', () => {
   expect(said).toEqual([
     'Bean: 900 L would be 36 batches of 25 L, more than a day holds. Check the par.',
     'Bean: 1.5 L more than needed, the least a vessel takes.',
+    'Midday: 6 hot soups and 4 wells in use. 2 have to be held in the kettle, or served later.',
+    'Midday: 1 hot soup and no well in use. One has to be held in the kettle, or served later.',
     'Bean 1 finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.',
     'Bean 1 is under way and cannot be finished before everybody leaves at 14:00. Somebody stays until 14:40, or it is discarded.',
     'Bean 1 is 5 min late. Start earlier, lower a par, or serve it later.',

@@ -45,6 +45,8 @@ export interface Station {
   readonly readyLeadMin: number;
   /** On what share of the days each soup is to be ready in time, 0 to 1: the plan leaves room for it. null = on the dot. */
   readonly aimChance: number | null;
+  /** Whether a soup's second batch is wanted only when the first may run out, and not before the doors open. */
+  readonly laterBatches: boolean;
 }
 
 export function vesselsOf(station: Station): readonly Vessel[] {

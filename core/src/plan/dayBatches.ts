@@ -16,6 +16,8 @@ export interface WantedBatch {
   readonly volumeL: number;
   readonly vesselIds: readonly string[];
   readonly serviceId: string | null;
+  /** Share of the soup's par that is served before it, 0 to 1. */
+  readonly servedBefore: number;
   readonly started: StartedBatch | null;
 }
 
@@ -44,7 +46,7 @@ function begunBatches(soup: Soup, serviceId: string | null, input: DayInput): Wa
     .map((started) => {
       const { batchId: id, ordinal, volumeL, vesselId } = started;
       const own = input.earlierSoups?.find((one) => one.id === soup.id && one.version === started.soupVersion) ?? soup;
-      return { id, soup: own, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, started };
+      return { id, soup: own, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, servedBefore: 0, started };
     });
 }
 
@@ -64,7 +66,7 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
   const firstOrdinal = Math.max(0, ...input.started.filter((batch) => batch.soupId === soup.id).map((batch) => batch.ordinal)) + 1;
   const named = (volumeL: number, vesselIds: readonly string[], index: number): WantedBatch => {
     const ordinal = firstOrdinal + index;
-    return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, started: null };
+    return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null };
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
   const asked = input.splits?.find(({ soupId }) => soupId === soup.id)?.batches;
@@ -80,6 +82,29 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
         findings: split.surplusL >= 0.5 ? [{ code: 'batch.surplus', soupId: soup.id, surplusL: split.surplusL }] : [],
       };
   }
+}
+
+/** A service with more hot soups than wells in use; a station that has none at all holds in its kettles. */
+function wellsLacking(needs: readonly Need[], { station }: DayInput, soupById: ReadonlyMap<string, Soup>): PlanFinding[] {
+  const all = station.equipment.filter((thing) => thing.kind === 'well');
+  const wells = all.filter((thing) => thing.inUse).length;
+  if (all.length === 0) return [];
+  return station.services.flatMap(({ id: serviceId }): PlanFinding[] => {
+    const hot = needs.filter((need) => need.serviceId === serviceId && need.parL > 0 && soupById.get(need.soupId)?.served === 'hot');
+    return hot.length > wells ? [{ code: 'station.wells', serviceId, soups: hot.length, wells }] : [];
+  });
+}
+
+/** What is on hand is served first, then the batches in their order. */
+function inTurn(batches: readonly WantedBatch[], need: Need): readonly WantedBatch[] {
+  let servedL = need.onHandL;
+  return [...batches]
+    .sort((left, right) => left.ordinal - right.ordinal)
+    .map((batch) => {
+      const servedBefore = Math.min(1, servedL / Math.max(need.parL, 1e-9));
+      servedL += batch.volumeL;
+      return { ...batch, servedBefore };
+    });
 }
 
 /** Pars → needs → batches of the soups, then of the components they share. */
@@ -98,9 +123,10 @@ export function dayBatches(input: DayInput): DayBatches {
     if (soup === undefined) continue;
     const begun = begunBatches(soup, need.serviceId, input);
     const made = newBatches(soup, need.needL - litresOf(begun), need.serviceId, input);
-    wanted.push(...begun, ...made.wanted);
+    wanted.push(...inTurn([...begun, ...made.wanted], need));
     findings.push(...made.findings);
   }
+  findings.push(...wellsLacking(needs, input, soupById));
   // Components follow what is cooked, not what is needed: a surplus batch takes its stock too.
   const cooking = wanted.map((batch) => ({ soupId: batch.soup.id, volumeL: batch.volumeL, begunSteps: batch.started?.steps.map((record) => record.stepId) ?? [] }));
   const components: DayPlan['components'][number][] = [];

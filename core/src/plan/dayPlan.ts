@@ -97,6 +97,8 @@ export type PlanFinding =
   | { readonly code: 'batch.tooMany'; readonly soupId: string; readonly needL: number; readonly batches: number; readonly largestL: number }
   | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
   | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
+  /** More hot soups at one service than wells in use. */
+  | { readonly code: 'station.wells'; readonly serviceId: string; readonly soups: number; readonly wells: number }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }
   /** What stands in a kettle is not left alone: somebody stays. */
   | { readonly code: 'plan.overtime'; readonly batchIds: readonly string[]; readonly shiftEndMin: number; readonly untilMin: number }

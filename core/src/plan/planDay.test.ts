@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import type { Equipment, Station } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
@@ -30,6 +31,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
+  laterBatches: false,
 };
 const input = (some: Partial<DayInput>): DayInput => ({
   date: '2026-11-25',
@@ -65,6 +67,11 @@ describe('a day from its pars', () => {
     ['a kettle out of use', { pars: [par('lentil', 10)], station: { ...station, equipment: [kettle({ inUse: false })] } }, ['station.lacks', 'station.lacks']],
     ['more than a day can hold', { pars: [par('lentil', 900)] }, ['batch.tooMany']],
     ['less than a vessel takes', { pars: [par('lentil', 2)] }, ['batch.surplus', 'batch.surplus']],
+    [
+      'a hot soup whose well is out of use',
+      { pars: [par('lentil', 10)], station: { ...station, equipment: [kettle(), { kind: 'well', id: 'w1', name: 'Well', capacityL: 10, inUse: false }] } },
+      ['station.wells'],
+    ],
     ['a start too late for service', { pars: [par('lentil', 10)], nowMin: 660 }, ['plan.late']],
     ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['plan.unplaced', 'plan.unplaced']],
     [
@@ -85,6 +92,41 @@ describe('two batches of one soup', () => {
     expect(lentils.map((batch) => batch.ordinal)).toEqual([1, 2]);
     expect((lentils[0]?.steps[0]?.startMin ?? 0) < (lentils[1]?.steps[0]?.startMin ?? 0)).toBe(true);
     expect(checkDayPlan(input(wanted), made)).toEqual([]);
+  });
+});
+
+describe('a second batch that may come later', () => {
+  const later = { ...station, laterBatches: true };
+  const readyBys = (some: Partial<DayInput>): readonly (readonly [number, number | null])[] =>
+    plan({ station: later, pars: [par('lentil', 40)], ...some })
+      .batches.filter((batch) => batch.soupId === 'lentil')
+      .map((batch) => [batch.ordinal, batch.readyByMin]);
+  // Half of the par is served first; it lasts a quarter of the 150 minutes if guests come twice as fast as evenly.
+  test('is wanted when what is ahead of it may have run out', () => {
+    expect(readyBys({})).toEqual([
+      [1, 670],
+      [2, 670 + 37],
+    ]);
+  });
+  test('what is on hand is ahead of the first', () => {
+    const lots = [{ id: 'a', soupId: 'lentil', volumeL: 20, state: 'chilled', preparedOn: '2026-11-24', frozenDays: 0 }] as const;
+    expect(readyBys({ lots })).toEqual([[1, 670 + 37]]);
+  });
+  test('both are there before the doors open where the kitchen wants it so', () => {
+    expect(readyBys({ station })).toEqual([
+      [1, 670],
+      [2, 670],
+    ]);
+  });
+  test('law: the share that is ahead only grows with the number, and none is wanted after the doors close', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 160 }), (litres) => {
+        const times = readyBys({ pars: [par('lentil', litres)] }).map(([, readyBy]) => readyBy ?? Number.NaN);
+        expect(times).toEqual([...times].sort((left, right) => left - right));
+        expect(Math.max(0, ...times)).toBeLessThanOrEqual(840);
+      }),
+      { seed: 3, numRuns: 30 },
+    );
   });
 });
 

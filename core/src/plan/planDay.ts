@@ -58,14 +58,14 @@ function washesOf(sequence: Sequence, batches: readonly PlannedBatch[], fullWash
  * placed stays where it is; only the names change hands.
  */
 function numberedByTime(wanted: readonly WantedBatch[], problem: Problem, sequence: Sequence, pins: readonly Pin[]): Sequence {
-  const drawnBy = new Map(problem.jobs.map((job) => [job.id, job.steps.flatMap((step) => step.afterJobs).join()]));
+  const unlike = new Map(problem.jobs.map((job) => [job.id, `${String(job.readyByMin)} ${job.steps.flatMap((step) => step.afterJobs).join()}`]));
   const placed = new Map(sequence.jobs.map((job) => [job.jobId, job]));
   const startOf = (job: PlacedJob): number => job.steps[0]?.startMin ?? 0;
   const alike = new Map<string, WantedBatch[]>();
   for (const batch of wanted) {
-    // What others take from is not alike: each has its own takers. Nor are two that take from different batches.
+    // What others take from is not alike: each has its own takers. Nor are two that take from different batches, or are wanted at different times.
     if (batch.started !== null || batch.serviceId === null || !placed.has(batch.id) || pins.some((pin) => pin.batchId === batch.id)) continue;
-    const key = `${batch.soup.id} ${batch.serviceId} ${String(batch.volumeL)} ${drawnBy.get(batch.id) ?? ''}`;
+    const key = `${batch.soup.id} ${batch.serviceId} ${String(batch.volumeL)} ${unlike.get(batch.id) ?? ''}`;
     alike.set(key, [...(alike.get(key) ?? []), batch]);
   }
   const nameOf = new Map<string, string>();

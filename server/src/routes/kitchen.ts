@@ -47,13 +47,14 @@ export function kitchenRoutes(api: Api, context: Context): void {
     async (request) => {
       const { kitchenId } = request.params;
       await kitchenOr404(kitchenId);
-      const { rinseMin, fullWashMin, readyLeadMin, aimChance } = request.body;
+      const { rinseMin, fullWashMin, readyLeadMin, aimChance, laterBatches } = request.body;
       await changeStation(context.database, kitchenId, (station) => ({
         ...station,
         rinseMin: rinseMin ?? station.rinseMin,
         fullWashMin: fullWashMin ?? station.fullWashMin,
         readyLeadMin: readyLeadMin ?? station.readyLeadMin,
         aimChance: aimChance === undefined ? station.aimChance : aimChance,
+        laterBatches: laterBatches ?? station.laterBatches,
       }));
       return bookOf(context, kitchenId);
     },

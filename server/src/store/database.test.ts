@@ -4,6 +4,7 @@ import { testKitchen } from '../testing/kitchen';
 import { isDatabaseAway, migrate, openDatabase } from './database';
 import { planUnits } from './migrations/0005-plan-units';
 import { aim } from './migrations/0006-aim';
+import { laterBatches } from './migrations/0007-later-batches';
 import { seedIfEmpty } from './seed';
 import { soupsOf } from './kitchenStore';
 
@@ -45,7 +46,7 @@ describe('a database at its start', () => {
     await Promise.all(others.map((database) => migrate(database)));
     const loaded = await Promise.all(others.map((database) => seedIfEmpty(database, () => '2026-11-25')));
     const [count] = await kitchen.database.query<{ n: string }>('SELECT count(*) AS n FROM schema_migration', { type: QueryTypes.SELECT });
-    expect([loaded, count?.n]).toEqual([[false, false], '6']);
+    expect([loaded, count?.n]).toEqual([[false, false], '7']);
     await Promise.all(others.map((database) => database.close()));
     await kitchen.close();
   });
@@ -80,12 +81,15 @@ describe('a database at its start', () => {
     ]);
     await kitchen.close();
   });
-  test('a station from before plans could aim at a chance goes on on the dot; one that aims is left alone', async () => {
+  test.each([
+    ['aim at a chance', 'aimChance', aim, null],
+    ['want the second batch later', 'laterBatches', laterBatches, false],
+  ] as const)('a station from before plans could %s goes on as it did; a newer one is left alone', async (_, key, migration, was) => {
     const kitchen = await testKitchen();
-    await kitchen.database.query(`INSERT INTO station SELECT kitchen_id, 2, body - 'aimChance' FROM station WHERE version = 1`);
-    await aim(kitchen.database.getQueryInterface());
-    const rows = await kitchen.database.query<{ aim: unknown }>(`SELECT body->'aimChance' AS aim FROM station ORDER BY version`, { type: QueryTypes.SELECT });
-    expect(rows.map((row) => row.aim)).toEqual([demo.station.aimChance, null]);
+    await kitchen.database.query(`INSERT INTO station SELECT kitchen_id, 2, body - '${key}' FROM station WHERE version = 1`);
+    await migration(kitchen.database.getQueryInterface());
+    const rows = await kitchen.database.query<{ now: unknown }>(`SELECT body->'${key}' AS now FROM station ORDER BY version`, { type: QueryTypes.SELECT });
+    expect(rows.map((row) => row.now)).toEqual([demo.station[key], was]);
     await kitchen.close();
   });
 });

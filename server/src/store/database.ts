@@ -9,6 +9,7 @@ import { createSoupBook } from './migrations/0003-soup-book';
 import { createSales } from './migrations/0004-sales';
 import { planUnits } from './migrations/0005-plan-units';
 import { aim } from './migrations/0006-aim';
+import { laterBatches } from './migrations/0007-later-batches';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
@@ -18,6 +19,7 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0004-sales': createSales,
   '0005-plan-units': planUnits,
   '0006-aim': aim,
+  '0007-later-batches': laterBatches,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

@@ -32,7 +32,7 @@ export function BoardScreen() {
           {day.view.plan === null ? null : (
             <View style={wide ? { maxWidth: 620, gap: 12 } : { gap: 12 }}>
               <TakeAway day={day} />
-              {day.view.plan.version < 2 ? null : <PlanVersions day={day} version={day.view.plan.version} />}
+              {day.view.plan.version < 2 ? null : <PlanVersions day={day} shown={shown.plan} version={day.view.plan.version} />}
             </View>
           )}
         </View>

@@ -1,16 +1,19 @@
 import { words } from '@broth/contract';
 import type { StoredPlan } from '@broth/contract';
 import { planDifference } from '@broth/core';
+import type { DayPlan } from '@broth/core';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { api } from '../../state/api';
+import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';
 import { Action } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 
 /** Every plan that was accepted for the day, the newest first, and what each changed of the one before. Fetched when somebody asks. */
-export function PlanVersions({ day, version }: { readonly day: OpenDay; readonly version: number }) {
+export function PlanVersions({ day, shown, version }: { readonly day: OpenDay; readonly shown: DayPlan; readonly version: number }) {
+  const takeUp = useDesk((state) => state.takeUp);
   const [open, setOpen] = useState(false);
   const [plans, setPlans] = useState<readonly StoredPlan[] | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
@@ -55,6 +58,16 @@ export function PlanVersions({ day, version }: { readonly day: OpenDay; readonly
                     ? `The first: ${String(one.plan.batches.length)} batches, ${one.plan.objective.lateMin === 0 ? 'all in time' : `${words.duration(one.plan.objective.lateMin)} late in all`}.`
                     : words.planDifference(planDifference(before.plan, one.plan), day.names)}
                 </Note>
+                {one.version === version ? null : (
+                  <Action
+                    style={{ alignSelf: 'flex-start' }}
+                    label="Take it up again"
+                    hint={`Take up plan ${String(one.version)} again`}
+                    onPress={() => {
+                      takeUp(shown, one.plan);
+                    }}
+                  />
+                )}
               </View>
             );
           })

@@ -24,6 +24,11 @@ const AIMS = [
   { value: '0.95', label: '19 in 20' },
 ];
 
+const LATER = [
+  { value: 'false', label: 'Both before the doors open' },
+  { value: 'true', label: 'The second later' },
+];
+
 const TIMES = [
   { name: 'readyLeadMin', label: 'ready before service', stepMin: 5, mostMin: 240 },
   { name: 'rinseMin', label: 'a rinse', stepMin: 1, mostMin: 60 },
@@ -79,6 +84,16 @@ export function KitchenScreen() {
           }}
         />
         <Note>Steps take longer than planned more often than not. The surer a soup is to be in time, the sooner it is planned, and the longer it stands.</Note>
+        <Strong>A soup in two batches</Strong>
+        <Choice
+          label="A soup in two batches"
+          value={String(book.station.laterBatches)}
+          options={LATER}
+          onPick={(picked) => {
+            void patchStation({ laterBatches: picked === 'true' });
+          }}
+        />
+        <Note>Later: the second is fresh when the first may run out, reckoned as if guests came twice as fast as evenly.</Note>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
           {TIMES.map(({ name, ...rest }) => (
             <MinutesStepper

@@ -128,7 +128,7 @@ describe("a batch's log", () => {
       equipmentById: new Map(),
       minuteOf: () => 0,
       at: () => '10:00',
-      names: { soup: (id: string) => id, step: (_: string, id: string) => id, batch: (id: string) => id, resource: () => 'Ice bath' },
+      names: { soup: (id: string) => id, step: (_: string, id: string) => id, batch: (id: string) => id, resource: () => 'Ice bath', service: (id: string) => id },
     } as unknown as OpenDay;
     const batch = state.batches[B];
     if (batch === undefined) throw new Error('no batch');

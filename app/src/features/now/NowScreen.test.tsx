@@ -55,6 +55,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
+  laterBatches: false,
 };
 const plan = planDay(
   { date: DAY, nowMin: 0, soups: [soup], station, pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }], lots: [], started: [], dateMarkLastDay: 7 },
