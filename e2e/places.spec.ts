@@ -11,6 +11,7 @@ const PAGES = [
   '/log',
   `/log/${DAY}.vegstock.1`,
   '/kitchen',
+  '/happened',
   '/book',
   '/book/new',
   '/book/chowder',
@@ -36,10 +37,10 @@ for (const look of ['enamel', 'iron'] as const) {
     await tap(/^Start Veg stock 1: prep/);
     await tap('Done, Veg stock 1');
     await tap('Start Veg stock 1: to the boil');
-    await tap('Open Veg stock 1');
     await tap('Boil reached, Veg stock 1');
     await tap('Open Veg stock 1');
     await tap('Simmer done, Veg stock 1');
+    await tap(/^All \d+ open lines of Veg stock 1 went in$/);
     await tap('Emptied, Veg stock 1');
     await tap('Cool Veg stock 1 in Ice-bath sink');
     await tap(/^Start /);

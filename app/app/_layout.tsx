@@ -9,12 +9,29 @@ import regular from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyper
 import bold from '@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff2';
 import display from '@fontsource/fraunces/files/fraunces-latin-600-normal.woff2';
 import { useKitchen } from '../src/state/kitchen';
+import { useAlarms } from '../src/state/useAlarms';
+import { useNewerApp } from '../src/state/useNewerApp';
 import { usePlanner } from '../src/state/usePlan';
 import { PaletteProvider, paletteFor, paperTheme, useIsDark } from '../src/theme/theme';
+import { Action } from '../src/ui/Action';
 import { Places, useIsWide } from '../src/ui/Screen';
 
+/** What goes on whatever page is open. They draw nothing, so that their ticking draws nothing anew. */
 function Planner() {
   usePlanner();
+  return null;
+}
+/** A newer app is here: one tap takes it. */
+function NewerApp() {
+  const take = useNewerApp();
+  return take === null ? null : (
+    <View role="status" style={{ padding: 8 }}>
+      <Action label="A newer Broth Board is here. Take it now" onPress={take} />
+    </View>
+  );
+}
+function Alarms() {
+  useAlarms();
   return null;
 }
 
@@ -36,6 +53,8 @@ export default function Layout() {
         </Head>
         <StatusBar style={dark ? 'light' : 'dark'} />
         <Planner />
+        <Alarms />
+        <NewerApp />
         <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.ground }}>
           {wide ? <Places /> : null}
           <View style={{ flex: 1 }}>

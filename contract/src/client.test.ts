@@ -30,7 +30,6 @@ const plan = {
     pins: [],
     splits: [],
     aimChance: null,
-    laterBatches: false,
     objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
   },
 };

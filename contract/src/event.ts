@@ -1,4 +1,4 @@
-import { ADDED_FOR, PURPOSES } from '@broth/core';
+import { ADDED_FOR, GATES, PURPOSES, TASTE_RESULTS, TEXTURE_RESULTS } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import { label } from './soup';
@@ -6,6 +6,7 @@ import { label } from './soup';
 export const calendarDate = z.iso.date('A day is written YYYY-MM-DD.');
 const instant = z.int('A time is whole milliseconds since 1970 UTC.').min(0).max(8_640_000_000_000_000);
 const id = z.string().min(1).max(200);
+const reason = z.string().min(1, 'Say why.').max(1000);
 const volumeL = z.number('Litres are a number.').min(0, 'Litres cannot be below 0.').max(10_000, 'That is more than any kitchen holds.');
 const action = z.enum(['faster', 'reheat', 'discard', 'personInCharge', 'reheatHot', 'moveCold', 'cookOn']);
 
@@ -40,6 +41,30 @@ export const dayEvent = z.discriminatedUnion('kind', [
   event('reheat.started/1', { batchId: id }),
   event('reading.taken/1', { batchId: id, purpose: z.enum(PURPOSES), reading, heldS: z.number().min(0).max(3600).nullable(), packId: id, packVersion: z.int() }),
   event('corrective.taken/1', { batchId: id, ruleId: id, action, note: z.string().max(1000), volumeL: volumeL.nullable() }),
+  event('step.extended/1', { batchId: id, stepId: id, byMin: z.int('Give whole minutes.').min(1, 'Give at least one minute.').max(240, 'Give at most four hours.') }),
+  event('step.skipped/1', { batchId: id, stepId: id, reason }),
+  event('step.looked/1', { batchId: id, stepId: id }),
+  event('step.clockStarted/1', { batchId: id, stepId: id }),
+  event('wash.done/1', { unitId: id, kind: z.enum(['rinse', 'full']), afterBatchId: id, beforeBatchId: id }),
+  event('gate.confirmed/1', { batchId: id, stepId: id, gate: z.enum(GATES) }),
+  event('ingredient.waived/1', { batchId: id, ingredientId: id, reason }),
+  event('result.noted/1', { batchId: id, texture: z.enum(TEXTURE_RESULTS).nullable(), taste: z.enum(TASTE_RESULTS).nullable(), cause: z.string().max(1000) }),
+  event('note.made/1', { batchId: id.nullable(), text: z.string().min(1, 'Write the note first.').max(2000, 'Keep a note under 2,000 letters.') }),
+  event('equipment.stopped/1', { equipmentId: id, reason: z.string().max(1000) }),
+  event('equipment.resumed/1', { equipmentId: id }),
+  event('person.left/1', { personId: id, backAt: instant.nullable() }),
+  event('person.back/1', { personId: id }),
+  event('timer.set/1', {
+    name: z.string().min(1, 'Name the timer.').max(100),
+    durationS: z.int('Give whole seconds.').min(5, 'Give at least 5 seconds.').max(86_400, 'Give at most a day.'),
+    batchId: id.nullable(),
+  }),
+  event('timer.cleared/1', { timerId: z.uuid() }),
+  event('level.noted/1', { batchId: id, leftL: volumeL, how: z.enum(['ladles', 'eye']) }),
+  event('soup.out/1', { soupId: id, serviceId: id }),
+  event('soup.back/1', { soupId: id, serviceId: id }),
+  event('shift.handedOver/1', { toId: id, note: z.string().max(2000) }),
+  event('clock.measured/1', { offsetMs: z.int() }),
   event('event.voided/1', { eventId: z.uuid(), reason: z.string().min(1, 'Say why the entry is corrected.').max(1000) }),
 ]) satisfies z.ZodType<DayEvent>;
 

@@ -37,6 +37,26 @@ function compress(folder) {
   }
 }
 
+/** The worker that keeps all of the app on the phone: it opens without a network. The API is never answered from it. */
+async function writeServiceWorker() {
+  // Asked for here, not above: what only builds needs it.
+  const { generateSW } = await import('workbox-build');
+  const { warnings } = await generateSW({
+    globDirectory: WEB_ROOT,
+    globPatterns: ['**/*.{js,html,css,json,svg,png,woff2}'],
+    swDest: path.join(WEB_ROOT, 'sw.js'),
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/api\//],
+    dontCacheBustURLsMatching: /[\\/](_expo[\\/]static|assets)[\\/]/,
+    maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+    cleanupOutdatedCaches: true,
+    clientsClaim: true,
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+  });
+  if (warnings.length > 0) throw new Error(warnings.join('\n'));
+}
+
 /** Builds the web app when its sources have changed since the last build. */
 export async function ensureWeb() {
   const hash = sourceHash();
@@ -47,6 +67,7 @@ export async function ensureWeb() {
       cwd: path.join(ROOT, 'app'),
       env: { ...process.env, ...EXPO_ENV },
     });
+    await writeServiceWorker();
     compress(WEB_ROOT);
   });
   writeFileSync(MARK, hash);

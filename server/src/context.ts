@@ -7,5 +7,7 @@ export interface Context {
   readonly database: Sequelize;
   readonly hub: Hub;
   readonly now: () => number;
+  /** Whether that clock was chosen, for a demo or a test: then it says nothing of anybody else's. */
+  readonly chosenClock: boolean;
   readonly search: PlanSearch;
 }

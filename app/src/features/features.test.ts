@@ -5,7 +5,8 @@ import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/co
 import { hasSlipped } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
-import { countdown, doneEvents, startEvents } from './now/TaskCard';
+import { countdown } from './now/countdown';
+import { doneEvents, startEvents } from './now/taskEvents';
 import { dipstick } from './par/dipstickGeometry';
 
 const T0 = 1_764_000_000_000;
@@ -158,7 +159,13 @@ describe('taps on Now', () => {
       state: 'running',
       plannedAt: null,
       startedAt: T0,
-      upAt: addMinutes(T0, 20),
+      waitsForClock: false,
+      checkAt: addMinutes(T0, 18),
+      limitAt: addMinutes(T0, 24),
+      upAt: addMinutes(T0, 21),
+      lookAt: null,
+      waitUntil: null,
+      personId: null,
       isLast: false,
       ...some,
     };
@@ -177,10 +184,12 @@ describe('taps on Now', () => {
     ]);
   });
   test.each([
-    [2, '18 min to check'],
-    [18, '2:00 to check'],
-    [25, '5 min over'],
-  ])('after %d min of 20 it says %p', (minute, says) => {
+    [2, '16 min to check'],
+    [16, '2:00 to check'],
+    [18, 'check: 6 min left'],
+    [22, 'check: 2:00 left'],
+    [29, '5 min over'],
+  ])('after %d min of 18 to 24 it says %p', (minute, says) => {
     expect(countdown(task('simmer'), addMinutes(T0, minute))).toBe(says);
   });
   test('the time to the boil counts up: nobody knows when', () => {

@@ -7,4 +7,5 @@ export { NewScreen } from './book/NewScreen';
 export { PantryScreen } from './book/PantryScreen';
 export { PrepScreen } from './book/PrepScreen';
 export { SoupScreen } from './book/SoupScreen';
+export { HappenedScreen } from './happened/HappenedScreen';
 export { SalesScreen } from './sales/SalesScreen';

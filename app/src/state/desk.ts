@@ -32,6 +32,8 @@ interface Desk extends ByHand {
   readonly story: { readonly of: DayPlan; readonly story: PlanStory } | null;
   /** A longer search on the server: of which draft, and what came of it. */
   readonly longer: { readonly of: DayPlan; readonly state: 'searching' | 'better' | 'same' } | null;
+  /** A change of the day somebody has decided to leave the plan as it is for. */
+  readonly kept: string | null;
   readonly cures: { readonly of: DayPlan; readonly cures: Cures | null; readonly done: boolean } | null;
 
   /** Another day: nothing of the last one stays. */
@@ -51,7 +53,7 @@ function handOf(accepted: DayPlan | null): ByHand {
   return { pins: accepted?.pins ?? [], splits: accepted?.splits ?? [] };
 }
 
-const FRESH = { draft: null, base: null, past: [], future: [], story: null, longer: null, cures: null };
+const FRESH = { draft: null, base: null, past: [], future: [], story: null, longer: null, cures: null, kept: null };
 
 /** What is being planned and not accepted yet. */
 export const useDesk = create<Desk>()((set, get) => {

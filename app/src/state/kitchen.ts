@@ -7,6 +7,8 @@ import { create } from 'zustand';
 import { api } from './api';
 import { dismiss, enqueue, settle, waiting } from './outbox';
 import type { Outbox } from './outbox';
+import { askToPersist, restore, write } from './outboxStore';
+import { isNews, setBackMs } from './clock';
 import { usePreferences } from './preferences';
 
 type Line = 'connecting' | 'live' | 'away';
@@ -19,6 +21,8 @@ interface KitchenState {
   readonly line: Line;
   /** What went wrong last, in a sentence; null when it has been put right or read. */
   readonly trouble: string | null;
+  /** Something somebody has to have read, whatever else goes well; null when it has been. */
+  readonly notice: string | null;
   /** Server clock minus this device's. Milliseconds. */
   readonly clockOffsetMs: number;
   readonly open: () => Promise<void>;
@@ -53,6 +57,7 @@ export type NewEvent = { [Kind in DayEvent['kind']]: { readonly kind: Kind; read
 
 const KITCHEN = 'landing';
 const PICK_WHO = 'Pick who holds this phone first: tap the name at the top.';
+const WATCH_MS = 2000;
 const RETRY_MS = [1000, 2000, 5000, 10_000];
 
 function sentence(error: unknown): string {
@@ -81,12 +86,40 @@ let restored = false;
 
 export const useKitchen = create<KitchenState>()((set, get) => {
   const keepOutbox = (outbox: Outbox): void => {
+    const before = get().outbox;
     set({ outbox });
-    keep('outbox', outbox).catch(() => {
-      set({ trouble: 'This device has no room to keep entries while the network is away. Free some space.' });
+    write(before, outbox).catch(() => {
+      set({ trouble: 'This device has no room to keep entries while the network is away. Free some space, and do not close this page until they are sent.' });
     });
   };
-  const keepDay = (day: DayView): void => {
+  /** The server's clock was heard: the offset is kept for when it cannot be, and a clock that is wrong goes into the record once. */
+  const hearClock = (now: number, chosen: boolean): void => {
+    const clockOffsetMs = now - Date.now();
+    set({ clockOffsetMs });
+    const { recordedOffsetMs, who } = usePreferences.getState();
+    usePreferences.setState({ clockOffsetMs });
+    // The clock of a demo is chosen: it says nothing of the device's.
+    if (chosen || who === null || get().date === null || !isNews(clockOffsetMs, recordedOffsetMs)) return;
+    usePreferences.setState({ recordedOffsetMs: clockOffsetMs });
+    get().record([{ kind: 'clock.measured/1', data: { offsetMs: Math.round(clockOffsetMs) } }]);
+  };
+  /** Somebody may set the device's clock back while the page is open and the server away. */
+  const watchClock = (): void => {
+    let last = { wallMs: Date.now(), runMs: performance.now() };
+    setInterval(() => {
+      const next = { wallMs: Date.now(), runMs: performance.now() };
+      const backMs = setBackMs(last, next);
+      last = next;
+      if (backMs === 0) return;
+      const clockOffsetMs = get().clockOffsetMs + backMs;
+      set({ clockOffsetMs });
+      usePreferences.setState({ clockOffsetMs });
+    }, WATCH_MS);
+  };
+  const keepDay = (answer: DayView): void => {
+    // An answer may be older than what the stream has brought meanwhile: events are only ever added.
+    const held = get().day;
+    const day = held?.date === answer.date ? merge(answer, held.events) : answer;
     set({ day });
     void keep(`day ${day.date}`, day).catch(() => undefined);
   };
@@ -105,9 +138,10 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream?.close();
     stream = new EventSource(`/api/kitchens/${KITCHEN}/live?since=${String(since)}`);
     stream.addEventListener('hello', (message) => {
-      const { now } = JSON.parse(message.data as string) as { now: number };
+      const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       const wasAway = get().line === 'away';
-      set({ line: 'live', clockOffsetMs: now - Date.now() });
+      set({ line: 'live' });
+      hearClock(now, chosen);
       if (wasAway) void get().refresh();
       void get().flush();
     });
@@ -139,12 +173,18 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     outbox: [],
     line: 'connecting',
     trouble: null,
-    clockOffsetMs: 0,
+    notice: null,
+    clockOffsetMs: usePreferences.getState().clockOffsetMs,
     open: async () => {
       if (!restored) {
         restored = true;
-        const unsent = await load<Outbox>('outbox').catch(() => undefined);
-        if (unsent !== undefined && unsent.length > 0) set({ outbox: [...unsent, ...get().outbox] });
+        watchClock();
+        const { outbox, lost } = await restore().catch(() => ({ outbox: [], lost: 0 }));
+        if (outbox.length > 0) set({ outbox: [...outbox, ...get().outbox] });
+        if (lost > 0)
+          set({
+            notice: `${lost === 1 ? 'One entry' : `${String(lost)} entries`} kept on this device ${lost === 1 ? 'was' : 'were'} never sent and ${lost === 1 ? 'is' : 'are'} gone: its storage was cleared. Enter them again if they are still wanted.`,
+          });
       }
       try {
         const book = await readBook();
@@ -300,6 +340,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       const made = events.map(
         (event) => ({ id: crypto.randomUUID(), day: date, by: who, device, kind: event.kind, data: event.data, at: Math.round(event.at ?? now) }) as DayEvent,
       );
+      if (outbox.length === 0) askToPersist();
       keepOutbox(enqueue(outbox, made));
       void get().flush();
       return made.map((event) => event.id);
@@ -332,7 +373,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       keepOutbox(dismiss(get().outbox, id));
     },
     clearTrouble: () => {
-      set({ trouble: null });
+      set({ trouble: null, notice: null });
     },
     say: (trouble) => {
       set({ trouble });

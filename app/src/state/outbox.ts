@@ -3,7 +3,7 @@ import type { DayEvent } from '@broth/core';
 import type { z } from 'zod';
 
 /** An event on its way to the log. It is shown at once; it is gone from here only when the server has said that it is stored. */
-interface OutboxEntry {
+export interface OutboxEntry {
   readonly event: DayEvent;
   /** Set when the server refused it: kept and shown until somebody has read why. */
   readonly refused: Problem | null;

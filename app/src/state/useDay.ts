@@ -13,6 +13,7 @@ export interface OpenDay {
   readonly soupById: ReadonlyMap<string, Soup>;
   readonly equipmentById: ReadonlyMap<string, Equipment>;
   readonly names: words.Names;
+  readonly nameOf: (personId: string) => string;
   /** `8:05` in the kitchen's own time. */
   readonly at: (instant: number) => string;
   readonly minuteOf: (instant: number) => number;
@@ -51,6 +52,7 @@ export function useDay(): OpenDay | null {
     const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
     const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
     const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
-    return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), at, minuteOf };
+    const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
+    return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
   }, [book, view, outbox]);
 }

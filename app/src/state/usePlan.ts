@@ -1,4 +1,4 @@
-import { planDifference, startedBatches } from '@broth/core';
+import { liveStation, planDifference, startedBatches } from '@broth/core';
 import type { DayInput, DayPlan, DayState, PlanDifference } from '@broth/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
@@ -16,7 +16,7 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     nowMin,
     soups: book.soups,
     earlierSoups: view.earlierSoups,
-    station: book.station,
+    station: liveStation(book.station, state, view.midnight),
     pars: view.pars,
     lots: view.lots,
     started: startedBatches(state, view.midnight),
@@ -101,6 +101,8 @@ export function usePlanner(): void {
           day.view.lots,
           day.view.plan?.version ?? 0,
           day.book.station,
+          day.state.stopped,
+          day.state.away,
           day.book.soups.map((soup) => [soup.id, soup.version]),
           startedBatches(day.state, day.view.midnight),
           Math.floor((nowMin ?? 0) / 5),
@@ -145,20 +147,31 @@ function batchesKey(plan: DayPlan): string {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, or the day runs behind the accepted one. */
-  readonly because: 'none' | 'moved' | 'changed' | 'slipped' | null;
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something cannot be used or somebody is gone, or the day runs behind the accepted one. */
+  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | null;
   readonly improving: boolean;
   /** What differs from the plan before: the one the last change was made to, else the accepted one. */
   readonly difference: PlanDifference | null;
+  /** Goes on by the accepted plan although the day is not as it was; null where that is no choice. */
+  readonly keep: (() => void) | null;
   readonly accept: () => Promise<void>;
   readonly accepting: boolean;
 }
+
+/** Whether something has been stopped, or somebody has gone, since the plan was accepted. */
+function stationChanged(state: DayState, acceptedAt: number): boolean {
+  return [...Object.values(state.stopped), ...Object.values(state.away)].some((entry) => entry.at > acceptedAt);
+}
+
+/** How long a day that runs behind is left as it is before it is asked again. Minutes. */
+const KEEP_MIN = 15;
 
 /** The plan to show: the accepted one as long as nothing was moved and it still has the batches the pars ask for, else the draft. */
 export function usePlan(who: string | null): ShownPlan | null {
   const day = useDay();
   const draft = useDesk((state) => state.draft);
   const base = useDesk((state) => state.base);
+  const kept = useDesk((state) => state.kept);
   const refresh = useKitchen((state) => state.refresh);
   const postPlan = useKitchen((state) => state.postPlan);
   const [accepting, setAccepting] = useState(false);
@@ -166,7 +179,7 @@ export function usePlan(who: string | null): ShownPlan | null {
     if (day === null) return null;
     const accepted = (day.view.plan?.plan ?? null) as DayPlan | null;
     const fresh = draft !== null && draft.plan.date === day.view.date ? draft : null;
-    const because =
+    const reason =
       fresh !== null && base !== null
         ? 'moved'
         : accepted === null
@@ -175,9 +188,23 @@ export function usePlan(who: string | null): ShownPlan | null {
             ? null
             : batchesKey(accepted) !== batchesKey(fresh.plan)
               ? 'changed'
-              : hasSlipped(accepted, day.state, fresh.nowMin)
-                ? 'slipped'
-                : null;
+              : stationChanged(day.state, day.view.plan?.acceptedAt ?? 0) && planDifference(accepted, fresh.plan).changes.length > 0
+                ? 'station'
+                : hasSlipped(accepted, day.state, fresh.nowMin)
+                  ? 'slipped'
+                  : null;
+    const about = [
+      reason,
+      day.view.plan?.version,
+      ...(reason === 'station' ? [...Object.keys(day.state.stopped), ...Object.keys(day.state.away)] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)]),
+    ].join(' ');
+    const because = kept === about ? null : reason;
+    const keep =
+      because === 'station' || because === 'slipped'
+        ? (): void => {
+            useDesk.setState({ kept: about });
+          }
+        : null;
     const accept = async (): Promise<void> => {
       if (fresh === null) return;
       setAccepting(true);
@@ -187,10 +214,10 @@ export function usePlan(who: string | null): ShownPlan | null {
       }
       setAccepting(false);
     };
-    if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, difference: null, accept, accepting };
+    if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, difference: null, keep, accept, accepting };
     if (fresh === null) return null;
     const before = base ?? accepted;
     const difference = before === null || before === fresh.plan ? null : planDifference(before, fresh.plan);
-    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, difference, accept, accepting };
-  }, [day, draft, base, accepting, postPlan, refresh, who]);
+    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, difference, keep, accept, accepting };
+  }, [day, draft, base, kept, accepting, postPlan, refresh, who]);
 }

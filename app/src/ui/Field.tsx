@@ -176,7 +176,7 @@ export function Tick({ label, done, onPress, children }: { readonly label: strin
       >
         <Text style={{ fontFamily: BOLD, fontSize: 19, lineHeight: 22, color: palette.onAction }}>{done ? '✓' : ''}</Text>
       </View>
-      <View style={{ flex: 1, opacity: done ? 0.65 : 1 }}>{children}</View>
+      <View style={{ flex: 1, opacity: done ? 0.85 : 1 }}>{children}</View>
     </Pressable>
   );
 }

@@ -108,10 +108,12 @@ function LineNote() {
   const line = useKitchen((state) => state.line);
   const outbox = useKitchen((state) => state.outbox);
   const trouble = useKitchen((state) => state.trouble);
+  const notice = useKitchen((state) => state.notice);
   const clearTrouble = useKitchen((state) => state.clearTrouble);
   const palette = usePalette();
   const onTheWay = outbox.filter((entry) => entry.refused === null).length;
   const sentences = [
+    ...(notice === null ? [] : [notice]),
     ...(line === 'away' ? ['No connection. You can go on; entries are kept here and sent when it is back.'] : []),
     ...(onTheWay > 0 && line === 'away' ? [`${String(onTheWay)} waiting to be sent.`] : []),
     ...(trouble !== null && line !== 'away' ? [trouble] : []),

@@ -18,6 +18,7 @@ import { clock, degrees, duration, litres, number } from './numbers';
 export * from './numbers';
 export * from './par';
 export * from './plan';
+export * from './live';
 export type { Names } from './names';
 export * from './soup';
 
@@ -79,6 +80,8 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.soup(found.soupId)}: ${litres(found.surplusL)} more than needed, the least a vessel takes.`;
     case 'station.lacks':
       return `${names.soup(found.soupId)}: "${names.step(found.soupId, found.stepId)}" needs ${LACKS[found.lacks]}, and none is in use. Put one back into use, or leave this soup out today.`;
+    case 'station.instead':
+      return `${names.batch(found.batchId)}: "${names.step(found.soupId, found.stepId)}" is planned with ${LACKS[found.instead]}; no ${found.lacks === 'jar' ? 'jar blender' : 'immersion blender'} is in use. It comes out ${found.instead === 'immersion' ? 'less smooth' : 'in fills of the jar: vent the lid'}.`;
     case 'station.wells':
       return `${names.service(found.serviceId)}: ${String(found.soups)} hot ${found.soups === 1 ? 'soup' : 'soups'} and ${found.wells === 0 ? 'no well' : found.wells === 1 ? 'one well' : `${String(found.wells)} wells`} in use. ${found.soups - found.wells === 1 ? 'One has' : `${String(found.soups - found.wells)} have`} to be held in the kettle, or served later.`;
     case 'plan.unplaced':

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { MAX_BATCHES_A_SOUP, splitChoices, splitIntoBatches } from './index';
+import { MAX_BATCHES_A_SOUP, keptSplit, splitChoices, splitIntoBatches } from './index';
 import type { Vessel } from './index';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
@@ -59,5 +59,24 @@ describe('need into batches', () => {
       }),
       { seed: 7, numRuns: 500 },
     );
+  });
+});
+
+describe('sizes that were agreed on', () => {
+  const surplus = (needL: number, agreedL: readonly number[], vessels = station, wanted = 1): number | null => {
+    const kept = keptSplit(needL, agreedL, vessels, wanted);
+    return kept?.kind === 'split' ? kept.surplusL : null;
+  };
+  test.each([
+    ['stay while they are what is needed', 28, [14, 14], 0],
+    ['stay with half a litre each too much', 27, [14, 14], 1],
+    ['do not with more', 26.5, [14, 14], null],
+    ['do not when they are too little', 28.5, [14, 14], null],
+    ['do not when no vessel holds them', 40, [40], null],
+  ] as const)('%s', (_, needL, agreedL, left) => {
+    expect(surplus(needL, agreedL)).toBe(left);
+  });
+  test('do not when their kettle is out of use, or more batches are wanted', () => {
+    expect([surplus(20, [20], [kettle('k30', 8, 25, false), kettle('k20', 5, 17)]), surplus(20, [20], station, 2)]).toEqual([null, null]);
   });
 });

@@ -30,6 +30,9 @@ export type BatchSplit =
 /** More batches of one soup than this in a day is a typing slip or another kitchen's job. A design choice. */
 export const MAX_BATCHES_A_SOUP = 8;
 
+/** Litres a kettle's own scale can be read to. Common practice. */
+const SCALE_L = 0.5;
+
 function fitting(volumeL: number, vessels: readonly Vessel[]): readonly string[] {
   return vessels.filter((vessel) => vessel.minFillL <= volumeL && volumeL <= vessel.workingMaxL).map((vessel) => vessel.id);
 }
@@ -45,13 +48,25 @@ export function splitIntoBatches(needL: number, vessels: readonly Vessel[], want
   const fewest = Math.ceil(needL / largestL - 1e-9);
   if (fewest > MAX_BATCHES_A_SOUP) return { kind: 'tooMany', batches: fewest, largestL };
   const count = Math.min(MAX_BATCHES_A_SOUP, Math.max(fewest, wanted));
-  const share = roundUp(needL / count, 0.5);
+  const share = roundUp(needL / count, SCALE_L);
   // With the fewest batches a share never exceeds the largest working maximum before rounding; rounding up must not push it over.
   const askedL = Math.min(share, largestL);
   const volumeL = fitting(askedL, usable).length > 0 ? askedL : Math.min(...usable.filter((vessel) => vessel.minFillL >= askedL).map((vessel) => vessel.minFillL));
   if (!Number.isFinite(volumeL)) return { kind: 'noVessel' };
   const sizes = Array.from({ length: count }, () => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
   return { kind: 'split', sizes, surplusL: Number((volumeL * count - needL).toFixed(3)) };
+}
+
+/**
+ * Sizes that were agreed on, where they still do: as many as are wanted, each in a vessel that is in use, together what is needed and at most a step of the
+ * kettle's scale more each. null = they do not.
+ */
+export function keptSplit(needL: number, agreedL: readonly number[], vessels: readonly Vessel[], wanted = 1): BatchSplit | null {
+  const usable = vessels.filter((vessel) => vessel.inUse);
+  const sizes = agreedL.map((volumeL) => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
+  const surplusL = Number((agreedL.reduce((sum, volumeL) => sum + volumeL, 0) - needL).toFixed(3));
+  const keeps = sizes.length >= wanted && sizes.every((size) => size.vesselIds.length > 0) && surplusL >= 0 && surplusL <= SCALE_L * sizes.length;
+  return keeps ? { kind: 'split', sizes, surplusL } : null;
 }
 
 /** Ways to cook a need in equal batches, the fewest first: each one batch more, as long as that does not make half as much again as is needed. */

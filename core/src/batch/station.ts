@@ -20,12 +20,20 @@ export type Equipment =
   | { readonly kind: 'cooling'; readonly id: string; readonly name: string; readonly capacityL: number; readonly ambientC: number; readonly inUse: boolean }
   | { readonly kind: 'well'; readonly id: string; readonly name: string; readonly capacityL: number; readonly inUse: boolean };
 
+/** From one minute of the day to another. */
+export interface Stretch {
+  readonly fromMin: number;
+  readonly toMin: number;
+}
+
 export interface Person {
   readonly id: string;
   readonly name: string;
   readonly role: 'lead' | 'cook';
   /** Minutes after the day's local midnight. */
-  readonly shift: { readonly fromMin: number; readonly toMin: number };
+  readonly shift: Stretch;
+  /** Gone in between. */
+  readonly away?: readonly Stretch[] | undefined;
 }
 
 export interface Service {
@@ -55,4 +63,11 @@ export function vesselsOf(station: Station): readonly Vessel[] {
 
 export function jarOf(station: Station): JarBlender | null {
   return station.equipment.find((thing): thing is JarBlender => thing.kind === 'jar' && thing.inUse) ?? null;
+}
+
+/** The blender a step is done with: the one its card asks for, else the other one that is in use; null when the station has none. */
+export function blenderFor(asked: 'jar' | 'immersion', station: Station): 'jar' | 'immersion' | null {
+  const has = (kind: 'jar' | 'immersion'): boolean => station.equipment.some((thing) => thing.kind === kind && thing.inUse);
+  const other = asked === 'jar' ? 'immersion' : 'jar';
+  return has(asked) ? asked : has(other) ? other : null;
 }

@@ -74,6 +74,46 @@ export type CorrectiveTaken = Envelope<
   'corrective.taken/1',
   { readonly batchId: string; readonly ruleId: string; readonly action: CorrectiveAction; readonly note: string; readonly volumeL: number | null }
 >;
+/** It needs so much longer than planned: its clock is put forward. */
+export type StepExtended = Envelope<'step.extended/1', { readonly batchId: string; readonly stepId: string; readonly byMin: number }>;
+export type StepSkipped = Envelope<'step.skipped/1', { readonly batchId: string; readonly stepId: string; readonly reason: string }>;
+/** What a step's clock runs from has come: it boils, it is in, the colour is right. */
+export type StepClockStarted = Envelope<'step.clockStarted/1', { readonly batchId: string; readonly stepId: string }>;
+/** A unit was washed between two batches. */
+export type WashDone = Envelope<'wash.done/1', { readonly unitId: string; readonly kind: 'rinse' | 'full'; readonly afterBatchId: string; readonly beforeBatchId: string }>;
+/** Somebody looked and stirred: the next look is due an interval later. */
+export type StepLooked = Envelope<'step.looked/1', { readonly batchId: string; readonly stepId: string }>;
+/** What the cook has to have seen or done before a step is begun or ended: asked each time, one tap each. */
+export const GATES = ['caution', 'device', 'wholeInPot', 'irreversible'] as const;
+export type GateKind = (typeof GATES)[number];
+export type GateConfirmed = Envelope<'gate.confirmed/1', { readonly batchId: string; readonly stepId: string; readonly gate: GateKind }>;
+/** A line of the card that does not go in this time. */
+export type IngredientWaived = Envelope<'ingredient.waived/1', { readonly batchId: string; readonly ingredientId: string; readonly reason: string }>;
+export const TEXTURE_RESULTS = ['thin', 'right', 'thick'] as const;
+export const TASTE_RESULTS = ['flat', 'right', 'salty', 'sharp', 'burnt'] as const;
+/** How it came out, and why where it went wrong. */
+export type ResultNoted = Envelope<
+  'result.noted/1',
+  { readonly batchId: string; readonly texture: (typeof TEXTURE_RESULTS)[number] | null; readonly taste: (typeof TASTE_RESULTS)[number] | null; readonly cause: string }
+>;
+export type NoteMade = Envelope<'note.made/1', { readonly batchId: string | null; readonly text: string }>;
+/** A thing that cannot be used for now: plans do without it until it is back. What stands in it stays. */
+export type EquipmentStopped = Envelope<'equipment.stopped/1', { readonly equipmentId: string; readonly reason: string }>;
+export type EquipmentResumed = Envelope<'equipment.resumed/1', { readonly equipmentId: string }>;
+/** Somebody is gone during the shift; `backAt` null = nobody knows for how long. */
+export type PersonLeft = Envelope<'person.left/1', { readonly personId: string; readonly backAt: Instant | null }>;
+export type PersonBack = Envelope<'person.back/1', { readonly personId: string }>;
+/** A clock somebody set for something that is no step. */
+export type TimerSet = Envelope<'timer.set/1', { readonly name: string; readonly durationS: number; readonly batchId: string | null }>;
+export type TimerCleared = Envelope<'timer.cleared/1', { readonly timerId: string }>;
+/** Litres left of a batch that is being served. */
+export type LevelNoted = Envelope<'level.noted/1', { readonly batchId: string; readonly leftL: number; readonly how: 'ladles' | 'eye' }>;
+/** 86: there is no more of it at this service. */
+export type SoupOut = Envelope<'soup.out/1', { readonly soupId: string; readonly serviceId: string }>;
+export type SoupBack = Envelope<'soup.back/1', { readonly soupId: string; readonly serviceId: string }>;
+export type ShiftHandedOver = Envelope<'shift.handedOver/1', { readonly toId: string; readonly note: string }>;
+/** How far a device's own clock was from the server's. Its entries were put right by this much. */
+export type ClockMeasured = Envelope<'clock.measured/1', { readonly offsetMs: number }>;
 /** A correction: the named event no longer counts, but stays in the record. */
 export type EventVoided = Envelope<'event.voided/1', { readonly eventId: string; readonly reason: string }>;
 
@@ -89,4 +129,24 @@ export type DayEvent =
   | ReheatStarted
   | ReadingTaken
   | CorrectiveTaken
+  | StepExtended
+  | StepSkipped
+  | StepLooked
+  | StepClockStarted
+  | WashDone
+  | GateConfirmed
+  | IngredientWaived
+  | ResultNoted
+  | NoteMade
+  | EquipmentStopped
+  | EquipmentResumed
+  | PersonLeft
+  | PersonBack
+  | TimerSet
+  | TimerCleared
+  | LevelNoted
+  | SoupOut
+  | SoupBack
+  | ShiftHandedOver
+  | ClockMeasured
   | EventVoided;

@@ -1,6 +1,7 @@
+import { byId } from '../quantity/index';
 import type { Instant, Reading } from '../quantity/index';
 import type { CorrectiveAction } from '../safety/index';
-import type { BatchStarted, DayEvent, IngredientAdded, Purpose } from './event';
+import type { BatchStarted, DayEvent, GateKind, IngredientAdded, LevelNoted, Purpose, ResultNoted } from './event';
 
 /** Where a batch is. A state that cannot be cannot be written. */
 export type Stage =
@@ -16,12 +17,26 @@ export interface StepRecord {
   readonly startedAt: Instant;
   readonly doneAt: Instant | null;
   readonly by: string;
+  /** Minutes it was given beyond its plan. */
+  readonly extendedMin: number;
+  /** The last look or stir. */
+  readonly lookedAt: Instant | null;
+  /** When what its clock runs from came, as it was tapped. */
+  readonly clockAt: Instant | null;
+  /** Why it was left out; null when it was not. */
+  readonly skipped: string | null;
+  /** What was seen or done before it, as it was asked. */
+  readonly confirmed: readonly GateKind[];
 }
 
-export interface ReadingRecord {
+/** Who entered a thing, when, and under which id it can be corrected. */
+export interface Entry {
   readonly eventId: string;
   readonly at: Instant;
   readonly by: string;
+}
+
+export interface ReadingRecord extends Entry {
   readonly purpose: Purpose;
   readonly reading: Reading;
   readonly heldS: number | null;
@@ -29,10 +44,7 @@ export interface ReadingRecord {
   readonly packVersion: number;
 }
 
-export interface CorrectiveRecord {
-  readonly eventId: string;
-  readonly at: Instant;
-  readonly by: string;
+export interface CorrectiveRecord extends Entry {
   readonly ruleId: string;
   readonly action: CorrectiveAction;
   readonly note: string;
@@ -40,7 +52,10 @@ export interface CorrectiveRecord {
 }
 
 /** Something that went into the pot, as it was entered. */
-export type AdditionRecord = Omit<IngredientAdded['data'], 'batchId'> & { readonly eventId: string; readonly at: Instant; readonly by: string };
+export type AdditionRecord = Omit<IngredientAdded['data'], 'batchId'> & Entry;
+export type WaivedRecord = Entry & { readonly ingredientId: string; readonly reason: string };
+export type ResultRecord = Omit<ResultNoted['data'], 'batchId'> & Entry;
+export type LevelRecord = Omit<LevelNoted['data'], 'batchId'> & Entry;
 
 /** One way of cooling, from when it began: a new place is a new segment with its own ambient. */
 export interface CoolingSegment {
@@ -61,6 +76,9 @@ export interface BatchRecord {
   readonly startedBy: string;
   readonly steps: Readonly<Record<string, StepRecord>>;
   readonly additions: readonly AdditionRecord[];
+  readonly waived: readonly WaivedRecord[];
+  readonly results: readonly ResultRecord[];
+  readonly levels: readonly LevelRecord[];
   readonly finishedAt: Instant | null;
   readonly volumeOutL: number | null;
   readonly stage: Stage;
@@ -72,13 +90,66 @@ export interface BatchRecord {
   readonly correctives: readonly CorrectiveRecord[];
 }
 
+/** A clock somebody set. */
+export interface TimerRecord extends Entry {
+  readonly name: string;
+  readonly endsAt: Instant;
+  readonly batchId: string | null;
+}
+
+/** Two people tapped the same: the first counts, and the second is told. */
+export interface SecondTap extends Entry {
+  readonly what: 'batch' | 'started' | 'done';
+  readonly batchId: string;
+  readonly stepId: string | null;
+  readonly firstBy: string;
+  readonly firstAt: Instant;
+}
+
 export interface DayState {
   readonly batches: Readonly<Record<string, BatchRecord>>;
   /** Events that name a batch nobody started, with their ids: kept and shown, never guessed at. */
   readonly unread: readonly string[];
+  /** Things that cannot be used for now, by equipment id. */
+  readonly stopped: Readonly<Record<string, Entry & { readonly reason: string }>>;
+  /** People who are gone for now, by person id. */
+  readonly away: Readonly<Record<string, Entry & { readonly backAt: Instant | null }>>;
+  /** Washes that were done, by `washKey`. */
+  readonly washed: Readonly<Record<string, Entry & { readonly kind: 'rinse' | 'full' }>>;
+  readonly timers: readonly TimerRecord[];
+  readonly notes: readonly (Entry & { readonly batchId: string | null; readonly text: string })[];
+  /** What is 86ed, by `serviceOfSoup`. */
+  readonly out: Readonly<Record<string, Entry>>;
+  readonly handovers: readonly (Entry & { readonly toId: string; readonly note: string })[];
+  readonly seconds: readonly SecondTap[];
+  /** Each person's last entry: who is where. */
+  readonly lastOf: Readonly<Record<string, { readonly at: Instant; readonly batchId: string | null }>>;
+  /** How far each device's own clock was out when it was last measured. Milliseconds. */
+  readonly clockOffsetMs: Readonly<Record<string, number>>;
 }
 
-type Draft = { -readonly [Key in keyof BatchRecord]: BatchRecord[Key] };
+/** The key a soup is 86ed under. */
+export function serviceOfSoup(soupId: string, serviceId: string): string {
+  return `${soupId} ${serviceId}`;
+}
+
+/** The key of a wash: of a unit, between two batches. */
+export function washKey(wash: { readonly unitId: string; readonly afterBatchId: string; readonly beforeBatchId: string }): string {
+  return `${wash.unitId} ${wash.afterBatchId} ${wash.beforeBatchId}`;
+}
+
+type Open<Type> = { -readonly [Key in keyof Type]: Type[Key] extends readonly (infer One)[] ? One[] : Type[Key] };
+type Draft = Omit<Open<BatchRecord>, 'steps'> & { readonly steps: Record<string, OpenStep> };
+type OpenStep = Open<StepRecord>;
+type Day = {
+  -readonly [Key in keyof DayState]: DayState[Key] extends readonly (infer One)[] ? One[] : DayState[Key] extends Readonly<Record<string, infer One>> ? Record<string, One> : never;
+};
+type BatchEvent = Extract<DayEvent, { data: { batchId: string } }>;
+
+function without<Value>(record: Record<string, Value>, key: string): Record<string, Value> {
+  const { [key]: _gone, ...rest } = record;
+  return rest;
+}
 
 function begin(event: BatchStarted): Draft {
   return {
@@ -87,6 +158,9 @@ function begin(event: BatchStarted): Draft {
     startedBy: event.by,
     steps: {},
     additions: [],
+    waived: [],
+    results: [],
+    levels: [],
     finishedAt: null,
     volumeOutL: null,
     stage: { kind: 'cooking' },
@@ -99,26 +173,70 @@ function begin(event: BatchStarted): Draft {
   };
 }
 
-function applyTo(batch: Draft, event: Exclude<DayEvent, { kind: 'batch.started/1' | 'event.voided/1' }>): void {
+/** The record of a step, begun now unless it has begun already: one ticked done without a start began when it was done. */
+function stepOf(batch: Draft, stepId: string, { at, by }: DayEvent): OpenStep {
+  return (batch.steps[stepId] ??= { startedAt: at, doneAt: null, by, extendedMin: 0, lookedAt: null, clockAt: null, skipped: null, confirmed: [] });
+}
+
+function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Day): void {
   const { id: eventId, at, by } = event;
+  const entry: Entry = { eventId, at, by };
+  const { batchId } = batch;
   const move = (stage: Stage): void => {
     if (batch.stage.kind !== 'discarded') batch.stage = stage;
   };
+  const second = (what: SecondTap['what'], stepId: string, firstBy: string, firstAt: Instant): void => {
+    if (firstBy !== by) day.seconds.push({ ...entry, what, batchId, stepId, firstBy, firstAt });
+  };
   switch (event.kind) {
-    case 'step.started/1':
+    case 'step.started/1': {
       // The first tap counts: a second phone starting the same step does not move its clock.
-      batch.steps = { [event.data.stepId]: { startedAt: at, doneAt: null, by }, ...batch.steps };
-      return;
-    case 'step.done/1': {
       const known = batch.steps[event.data.stepId];
-      if (known?.doneAt === undefined || known.doneAt === null) batch.steps = { ...batch.steps, [event.data.stepId]: { startedAt: known?.startedAt ?? at, doneAt: at, by } };
+      if (known === undefined) stepOf(batch, event.data.stepId, event);
+      else second('started', event.data.stepId, known.by, known.startedAt);
       return;
     }
+    case 'step.done/1':
+    case 'step.skipped/1': {
+      const step = stepOf(batch, event.data.stepId, event);
+      if (step.doneAt !== null) {
+        second('done', event.data.stepId, step.by, step.doneAt);
+        return;
+      }
+      step.doneAt = at;
+      step.by = by;
+      if (event.kind === 'step.skipped/1') step.skipped = event.data.reason;
+      return;
+    }
+    case 'step.extended/1':
+      stepOf(batch, event.data.stepId, event).extendedMin += event.data.byMin;
+      return;
+    case 'step.clockStarted/1':
+      stepOf(batch, event.data.stepId, event).clockAt ??= at;
+      return;
+    case 'step.looked/1':
+      stepOf(batch, event.data.stepId, event).lookedAt = at;
+      return;
+    case 'gate.confirmed/1':
+      // Asked before a step is begun: it is remembered with the start that follows at once.
+      stepOf(batch, event.data.stepId, event).confirmed.push(event.data.gate);
+      return;
     case 'ingredient.added/1': {
       const { batchId: _batch, ...added } = event.data;
-      batch.additions = [...batch.additions, { ...added, eventId, at, by }];
+      batch.additions.push({ ...added, ...entry });
       return;
     }
+    case 'ingredient.waived/1':
+      batch.waived.push({ ...entry, ingredientId: event.data.ingredientId, reason: event.data.reason });
+      return;
+    case 'result.noted/1': {
+      const { texture, taste, cause } = event.data;
+      batch.results.push({ ...entry, texture, taste, cause });
+      return;
+    }
+    case 'level.noted/1':
+      batch.levels.push({ ...entry, leftL: event.data.leftL, how: event.data.how });
+      return;
     case 'batch.finished/1':
       batch.finishedAt ??= at;
       batch.volumeOutL ??= event.data.volumeOutL;
@@ -129,7 +247,7 @@ function applyTo(batch: Draft, event: Exclude<DayEvent, { kind: 'batch.started/1
       move({ kind: 'holding', since: at, placeId: event.data.placeId });
       return;
     case 'cooling.started/1':
-      batch.coolingSegments = [...batch.coolingSegments, { since: at, placeId: event.data.placeId, ambientC: event.data.ambientC }];
+      batch.coolingSegments.push({ since: at, placeId: event.data.placeId, ambientC: event.data.ambientC });
       // Moving on to another bath or cold room goes on cooling: the clock is never set back.
       move({ kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
       return;
@@ -143,16 +261,77 @@ function applyTo(batch: Draft, event: Exclude<DayEvent, { kind: 'batch.started/1
       return;
     case 'reading.taken/1': {
       const { purpose, reading, heldS, packId, packVersion } = event.data;
-      batch.readings = [...batch.readings, { eventId, at, by, purpose, reading, heldS, packId, packVersion }];
+      batch.readings.push({ ...entry, purpose, reading, heldS, packId, packVersion });
       return;
     }
     case 'corrective.taken/1': {
       const { ruleId, action, note, volumeL } = event.data;
-      batch.correctives = [...batch.correctives, { eventId, at, by, ruleId, action, note, volumeL }];
+      batch.correctives.push({ ...entry, ruleId, action, note, volumeL });
       if (action === 'discard') move({ kind: 'discarded', at, ruleId });
       return;
     }
   }
+}
+
+/** What happened to the station rather than to a batch. */
+function applyToDay(day: Day, event: Exclude<DayEvent, BatchEvent>): void {
+  const { id: eventId, at, by } = event;
+  const entry: Entry = { eventId, at, by };
+  switch (event.kind) {
+    case 'equipment.stopped/1':
+      day.stopped[event.data.equipmentId] = { ...entry, reason: event.data.reason };
+      return;
+    case 'equipment.resumed/1':
+      day.stopped = without(day.stopped, event.data.equipmentId);
+      return;
+    case 'person.left/1':
+      day.away[event.data.personId] = { ...entry, backAt: event.data.backAt };
+      return;
+    case 'person.back/1':
+      day.away = without(day.away, event.data.personId);
+      return;
+    case 'wash.done/1':
+      day.washed[washKey(event.data)] ??= { ...entry, kind: event.data.kind };
+      return;
+    case 'timer.set/1': {
+      const { name, durationS, batchId } = event.data;
+      day.timers.push({ ...entry, name, endsAt: at + durationS * 1000, batchId });
+      return;
+    }
+    case 'timer.cleared/1':
+      day.timers = day.timers.filter((timer) => timer.eventId !== event.data.timerId);
+      return;
+    case 'note.made/1':
+      day.notes.push({ ...entry, batchId: event.data.batchId, text: event.data.text });
+      return;
+    case 'soup.out/1':
+      day.out[serviceOfSoup(event.data.soupId, event.data.serviceId)] ??= entry;
+      return;
+    case 'soup.back/1':
+      day.out = without(day.out, serviceOfSoup(event.data.soupId, event.data.serviceId));
+      return;
+    case 'shift.handedOver/1':
+      day.handovers.push({ ...entry, toId: event.data.toId, note: event.data.note });
+      return;
+    case 'clock.measured/1':
+      day.clockOffsetMs[event.device] = event.data.offsetMs;
+      return;
+    case 'event.voided/1':
+      return;
+  }
+}
+
+function isOfBatch(event: DayEvent): event is BatchEvent {
+  // A note and a timer may name a batch; they are the day's all the same.
+  return 'batchId' in event.data && event.kind !== 'note.made/1' && event.kind !== 'timer.set/1';
+}
+
+/** By when they happened; what happened in the same millisecond in the order of its ids, so that every device agrees. */
+function inOrder(events: readonly DayEvent[]): readonly DayEvent[] {
+  const unique = new Map(events.map((event) => [event.id, event]));
+  const voided = new Set<string>();
+  for (const event of unique.values()) if (event.kind === 'event.voided/1') voided.add(event.data.eventId);
+  return [...unique.values()].filter((event) => !voided.has(event.id)).sort((left, right) => left.at - right.at || byId(left.id, right.id));
 }
 
 /**
@@ -160,17 +339,28 @@ function applyTo(batch: Draft, event: Exclude<DayEvent, { kind: 'batch.started/1
  * happened; a voided one does not count. Pure and total.
  */
 export function foldDay(events: readonly DayEvent[]): DayState {
-  const unique = new Map(events.map((event) => [event.id, event]));
-  const voided = new Set([...unique.values()].flatMap((event) => (event.kind === 'event.voided/1' ? [event.data.eventId] : [])));
-  const inOrder = [...unique.values()].filter((event) => !voided.has(event.id)).sort((left, right) => left.at - right.at);
+  const ordered = inOrder(events);
+  const day: Day = { batches: {}, unread: [], stopped: {}, away: {}, washed: {}, timers: [], notes: [], out: {}, handovers: [], seconds: [], lastOf: {}, clockOffsetMs: {} };
   const batches = new Map<string, Draft>();
-  for (const event of inOrder) if (event.kind === 'batch.started/1' && !batches.has(event.data.batchId)) batches.set(event.data.batchId, begin(event));
-  const unread: string[] = [];
-  for (const event of inOrder) {
-    if (event.kind === 'batch.started/1' || event.kind === 'event.voided/1') continue;
-    const batch = batches.get(event.data.batchId);
-    if (batch === undefined) unread.push(event.id);
-    else applyTo(batch, event);
+  // A step may reach us with an earlier clock than the start of its batch: batches first.
+  for (const event of ordered) {
+    if (event.kind !== 'batch.started/1') continue;
+    const first = batches.get(event.data.batchId);
+    if (first === undefined) batches.set(event.data.batchId, begin(event));
+    else if (first.startedBy !== event.by)
+      day.seconds.push({ eventId: event.id, at: event.at, by: event.by, what: 'batch', batchId: first.batchId, stepId: null, firstBy: first.startedBy, firstAt: first.startedAt });
   }
-  return { batches: Object.fromEntries(batches), unread };
+  for (const event of ordered) {
+    day.lastOf[event.by] = { at: event.at, batchId: isOfBatch(event) ? event.data.batchId : (day.lastOf[event.by]?.batchId ?? null) };
+    if (!isOfBatch(event)) {
+      applyToDay(day, event);
+      continue;
+    }
+    if (event.kind === 'batch.started/1') continue;
+    const batch = batches.get(event.data.batchId);
+    if (batch === undefined) day.unread.push(event.id);
+    else applyTo(batch, event, day);
+  }
+  for (const [id, batch] of batches) day.batches[id] = batch;
+  return day;
 }

@@ -1,9 +1,12 @@
-import { addMinutes, minutesBetween } from '../quantity/index';
+import { addMinutes } from '../quantity/index';
 import type { Instant } from '../quantity/index';
-import type { DayPlan, PlannedBatch, StartedBatch } from '../plan/index';
-import { stepDurationMin } from '../soup/index';
+import { blenderFor } from '../batch/index';
+import type { JarBlender, Station } from '../batch/index';
+import type { DayPlan, NamedStep, PlannedBatch, Wash } from '../plan/index';
+import { stepRangeMin, withBlender } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import type { BatchRecord, DayState } from './fold';
+import { washKey } from './fold';
+import type { BatchRecord, DayState, StepRecord } from './fold';
 
 /** The key a book keeps an earlier version of a soup under. */
 export function versionKey(soupId: string, version: number): string {
@@ -28,18 +31,68 @@ export interface Task {
   readonly state: 'running' | 'next' | 'toStart';
   readonly plannedAt: Instant | null;
   readonly startedAt: Instant | null;
+  /** What its clock runs from has not come yet: it counts up until somebody taps it. */
+  readonly waitsForClock: boolean;
+  /** When to look whether it is done, and when it has to be, by the range of its card and what it was given more. null while it does not run, or waits. */
+  readonly checkAt: Instant | null;
+  readonly limitAt: Instant | null;
   /** When a running step is up, by the plan's duration. */
   readonly upAt: Instant | null;
+  /** When the next look or stir is due. */
+  readonly lookAt: Instant | null;
+  /** The longest it may wait after the step before; null when it keeps. */
+  readonly waitUntil: Instant | null;
+  /** Who has begun it, or has hands for it by the plan; null = nobody in particular. */
+  readonly personId: string | null;
   readonly isLast: boolean;
 }
 
-function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefined, midnight: Instant): Task | null {
+/** A wash that is planned and not done. */
+export interface WashTask {
+  readonly wash: Wash;
+  readonly plannedAt: Instant;
+  /** Whether what was in it is out. */
+  readonly ready: boolean;
+}
+
+/** What tasks are worked out from. `midnight` is the plan's day at 00:00 local. */
+export interface HandsInput {
+  readonly day: DayState;
+  readonly plan: DayPlan | null;
+  readonly soupById: ReadonlyMap<string, Soup>;
+  readonly station: Station;
+  readonly midnight: Instant;
+  /** Whoever has hands for which step of the plan. */
+  readonly named: readonly NamedStep[];
+}
+
+/** Minutes by the card, with the blender that will really be used. */
+function rangeOf(step: Step, volumeL: number, station: Station): { readonly lowMin: number; readonly highMin: number } {
+  if (step.place.kind !== 'blender') return stepRangeMin(step, volumeL, null);
+  const done = withBlender(step, blenderFor(step.place.tool, station) ?? step.place.tool);
+  const jar = station.equipment.find((thing): thing is JarBlender => thing.kind === 'jar' && thing.inUse);
+  return stepRangeMin(done, volumeL, jar ?? null);
+}
+
+/** A simmer whose clock runs from the boil has it from the boil before it, where the card has that as a step of its own. */
+function waitsForClock(step: Step, before: Step | undefined, record: StepRecord | undefined): boolean {
+  if (record === undefined || step.clockFrom === 'start' || record.clockAt !== null) return false;
+  return !(step.clockFrom === 'boil' && before?.phase === 'boil');
+}
+
+function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefined, input: HandsInput): Task | null {
   const index = soup.steps.findIndex((step) => (batch.steps[step.id]?.doneAt ?? null) === null);
   const step = soup.steps[index];
   if (step === undefined) return null;
+  const { midnight, station, named } = input;
   const record = batch.steps[step.id];
+  const before = soup.steps[index - 1];
+  const beforeDone = before === undefined ? null : (batch.steps[before.id]?.doneAt ?? null);
   const plannedStep = planned?.steps.find((candidate) => candidate.stepId === step.id);
-  const durationMin = plannedStep === undefined ? stepDurationMin(step, batch.volumeL, null) : plannedStep.endMin - plannedStep.startMin;
+  const { lowMin, highMin } = rangeOf(step, batch.volumeL, station);
+  const durationMin = plannedStep === undefined ? Math.max(1, Math.round((lowMin + highMin) / 2)) : plannedStep.endMin - plannedStep.startMin;
+  const waits = waitsForClock(step, before, record);
+  const from = record === undefined || waits ? null : addMinutes(record.clockAt ?? record.startedAt, record.extendedMin);
   return {
     batchId: batch.batchId,
     soupId: batch.soupId,
@@ -51,22 +104,25 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
     state: record === undefined ? 'next' : 'running',
     plannedAt: plannedStep === undefined ? null : addMinutes(midnight, plannedStep.startMin),
     startedAt: record?.startedAt ?? null,
-    upAt: record === undefined ? null : addMinutes(record.startedAt, durationMin),
+    waitsForClock: waits,
+    checkAt: from === null ? null : addMinutes(from, lowMin),
+    limitAt: from === null ? null : addMinutes(from, highMin),
+    upAt: from === null ? null : addMinutes(from, durationMin),
+    lookAt: record === undefined || step.lookEveryMin === null ? null : addMinutes(record.lookedAt ?? record.startedAt, step.lookEveryMin),
+    waitUntil: record !== undefined || beforeDone === null || before?.maxWaitMin == null ? null : addMinutes(beforeDone, before.maxWaitMin),
+    personId: record?.by ?? named.find((one) => one.batchId === batch.batchId && one.stepId === step.id)?.personId ?? null,
     isLast: index === soup.steps.length - 1,
   };
 }
 
-/** What hands do, what runs and what comes: one task a batch, by when it wants somebody. `midnight` is the plan's day at 00:00 local. */
-export function tasks(day: DayState, plan: DayPlan | null, soupById: ReadonlyMap<string, Soup>, midnight: Instant): readonly Task[] {
+/** What hands do, what runs and what comes: one task a batch, by when it wants somebody. */
+export function tasks(input: HandsInput): readonly Task[] {
+  const { day, plan, soupById, midnight, named } = input;
+  const plannedById = new Map((plan?.batches ?? []).map((planned) => [planned.id, planned]));
   const running = Object.values(day.batches).flatMap((batch): Task[] => {
     const soup = soupOf(batch, soupById);
     if (soup === undefined || batch.stage.kind !== 'cooking') return [];
-    const task = taskOf(
-      batch,
-      soup,
-      plan?.batches.find((planned) => planned.id === batch.batchId),
-      midnight,
-    );
+    const task = taskOf(batch, soup, plannedById.get(batch.batchId), input);
     return task === null ? [] : [task];
   });
   const coming = (plan?.batches ?? []).flatMap((planned): Task[] => {
@@ -86,30 +142,46 @@ export function tasks(day: DayState, plan: DayPlan | null, soupById: ReadonlyMap
         state: 'toStart',
         plannedAt: addMinutes(midnight, at.startMin),
         startedAt: null,
+        waitsForClock: false,
+        checkAt: null,
+        limitAt: null,
         upAt: null,
+        lookAt: null,
+        waitUntil: null,
+        personId: named.find((one) => one.batchId === planned.id && one.stepId === first.id)?.personId ?? null,
         isLast: soup.steps.length === 1,
       },
     ];
   });
-  const wantedAt = (task: Task): Instant => task.upAt ?? task.plannedAt ?? 0;
+  const wantedAt = (task: Task): Instant => task.upAt ?? task.plannedAt ?? task.startedAt ?? 0;
   return [...running, ...coming].sort((left, right) => wantedAt(left) - wantedAt(right));
 }
 
-/** The batches begun, as the planner wants them: real times in minutes after the day's midnight. */
-export function startedBatches(day: DayState, midnight: Instant): readonly StartedBatch[] {
-  const minute = (at: Instant): number => Math.floor(minutesBetween(midnight, at));
-  return Object.values(day.batches).map((batch) => ({
-    batchId: batch.batchId,
-    soupId: batch.soupId,
-    soupVersion: batch.soupVersion,
-    ordinal: batch.ordinal,
-    volumeL: batch.volumeL,
-    vesselId: batch.vesselId,
-    steps: Object.entries(batch.steps).map(([stepId, record]) => ({
-      stepId,
-      startMin: minute(record.startedAt),
-      endMin: record.doneAt === null ? null : Math.max(minute(record.startedAt), minute(record.doneAt)),
-    })),
-    state: batch.stage.kind === 'discarded' ? 'discarded' : batch.finishedAt === null ? 'running' : 'finished',
-  }));
+/** Whether a step needs hands all the time. */
+export function takesHands(task: Task): boolean {
+  return task.step.attention === 'hands';
+}
+
+/** Whether what a batch had in a unit is out of it: done, thrown away, or past its last step there. */
+function isOut(batch: BatchRecord | undefined, planned: PlannedBatch | undefined, unitId: string): boolean {
+  if (batch === undefined) return false;
+  if (batch.stage.kind !== 'cooking') return true;
+  const inUnit = planned?.steps.filter((step) => step.unitId === unitId) ?? [];
+  return inUnit.length > 0 && inUnit.every((step) => (batch.steps[step.stepId]?.doneAt ?? null) !== null);
+}
+
+/** Washes of the plan that are not done yet, in their order. Those of units whose next batch has begun all the same are past. */
+export function washTasks({ day, plan, midnight }: Pick<HandsInput, 'day' | 'plan' | 'midnight'>): readonly WashTask[] {
+  if (plan === null) return [];
+  const plannedById = new Map(plan.batches.map((planned) => [planned.id, planned]));
+  const begunIn = (batchId: string, unitId: string): boolean => {
+    const batch = day.batches[batchId];
+    if (batch === undefined) return false;
+    const there = plannedById.get(batchId)?.steps.filter((step) => step.unitId === unitId) ?? [];
+    return there.length === 0 ? batch.vesselId === unitId : there.some((step) => batch.steps[step.stepId] !== undefined);
+  };
+  return plan.washes
+    .filter((wash) => day.washed[washKey(wash)] === undefined && !begunIn(wash.beforeBatchId, wash.unitId))
+    .map((wash) => ({ wash, plannedAt: addMinutes(midnight, wash.startMin), ready: isOut(day.batches[wash.afterBatchId], plannedById.get(wash.afterBatchId), wash.unitId) }))
+    .sort((left, right) => left.plannedAt - right.plannedAt);
 }

@@ -3,3 +3,8 @@ export * from './fold';
 export * from './judge';
 export * from './due';
 export * from './hands';
+export * from './live';
+export * from './alarms';
+export * from './gates';
+export * from './service';
+export * from './handover';

@@ -12,9 +12,12 @@ export interface BatchVerdicts {
   readonly reheat: ReheatVerdict | null;
 }
 
-/** When the heat went off: the end of the last heated step, if it was ticked. Nothing later may stand in for it: that would be kinder. */
+/**
+ * When the heat went off: the end of the last heated step, if it was ticked; one that was left out heated nothing. Nothing later may stand in for it: that
+ * would be kinder.
+ */
 export function heatOffAt(batch: BatchRecord, soup: Soup | undefined): Instant | null {
-  const lastHeated = soup?.steps.findLast((step) => step.heat !== 'off');
+  const lastHeated = soup?.steps.findLast((step) => step.heat !== 'off' && batch.steps[step.id]?.skipped == null);
   return lastHeated === undefined ? null : (batch.steps[lastHeated.id]?.doneAt ?? null);
 }
 

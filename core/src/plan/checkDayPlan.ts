@@ -17,7 +17,7 @@ export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
 
 /** The problem a plan is an answer to: with its pins, its batches and who stays for it. */
 export function problemOf(input: DayInput, plan: DayPlan): Problem {
-  const asked = { ...withPeople(input, stayingFor(plan, input.station.people)), splits: plan.splits };
+  const asked = { ...withPeople(input, stayingFor(plan, input.station.people)), splits: plan.splits, agreed: plan };
   return dayProblem(asked, dayBatches(asked).wanted, plan.pins);
 }
 

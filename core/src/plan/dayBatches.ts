@@ -1,5 +1,5 @@
 import { roundUp } from '../quantity/index';
-import { splitIntoBatches, vesselsOf } from '../batch/index';
+import { blenderFor, keptSplit, splitIntoBatches, vesselsOf } from '../batch/index';
 import type { Station } from '../batch/index';
 import { allocate } from '../lot/index';
 import { needFor } from '../par/index';
@@ -35,8 +35,27 @@ function usesVessel(soup: Soup): boolean {
 /** What a step needs that the station does not have in use; null when it has it. */
 function lacking(step: Step, station: Station): 'vessel' | 'oven' | 'jar' | 'immersion' | null {
   const wanted = step.place.kind === 'blender' ? step.place.tool : step.place.kind;
-  if (wanted === 'bench') return null;
+  if (wanted === 'bench' || (step.place.kind === 'blender' && blenderFor(step.place.tool, station) !== null)) return null;
   return station.equipment.some((thing) => thing.kind === wanted && thing.inUse) ? null : wanted;
+}
+
+/** What is under way, or wanted, and cannot be done as its card says: with the other blender, or not at all for now. */
+function doneOtherwise(batches: readonly WantedBatch[], station: Station): PlanFinding[] {
+  const open = batches
+    .filter(({ started }) => started?.state !== 'finished')
+    .flatMap(({ id, soup, started }) =>
+      soup.steps.filter((step) => started?.steps.some((record) => record.stepId === step.id) !== true).map((step) => ({ id, soup, started, step })),
+    );
+  return open.flatMap(({ id, soup, started, step }): PlanFinding[] => {
+    const { place } = step;
+    if (place.kind === 'blender') {
+      const tool = blenderFor(place.tool, station);
+      if (tool !== null && tool !== place.tool) return [{ code: 'station.instead', batchId: id, stepId: step.id, soupId: soup.id, lacks: place.tool, instead: tool }];
+    }
+    const lacks = started === null ? null : lacking(step, station);
+    // The kettle it stands in is its own, whatever has become of it.
+    return lacks === null || lacks === 'vessel' ? [] : [{ code: 'station.lacks', soupId: soup.id, stepId: step.id, lacks }];
+  });
 }
 
 /** Batches of a soup that somebody has begun: they stay as they are. */
@@ -70,7 +89,11 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
   const asked = input.splits?.find(({ soupId }) => soupId === soup.id)?.batches;
-  const split = splitIntoBatches(stillL, vesselsOf(input.station), asked);
+  // Half a litre less is no reason for another plan.
+  const begun = new Set(input.started.map((batch) => batch.batchId));
+  const agreed = input.agreed?.batches.filter((batch) => batch.soupId === soup.id && !begun.has(batch.id)) ?? [];
+  const agreedL = [...agreed].sort((left, right) => left.ordinal - right.ordinal).map((batch) => batch.volumeL);
+  const split = (agreedL.length > 0 ? keptSplit(stillL, agreedL, vesselsOf(input.station), asked) : null) ?? splitIntoBatches(stillL, vesselsOf(input.station), asked);
   switch (split.kind) {
     case 'noVessel':
       return { wanted: [], findings: [{ code: 'batch.noVessel', soupId: soup.id, needL: stillL }] };
@@ -143,5 +166,5 @@ export function dayBatches(input: DayInput): DayBatches {
     findings.push(...made.findings);
     components.push({ ...demand, onHandL, needL });
   }
-  return { wanted, needs, components, findings };
+  return { wanted, needs, components, findings: [...findings, ...doneOtherwise(wanted, input.station)] };
 }

@@ -6,6 +6,14 @@ import type { ComponentDemand, Soup } from '../soup/index';
 import type { Station } from '../batch/index';
 import type { Blocker, Objective, PlacedStep, ResourceUse } from '../sequence/index';
 
+/** A step that has begun; `extendedMin` is what it was given beyond its plan. */
+export interface StartedStep {
+  readonly stepId: string;
+  readonly startMin: number;
+  readonly endMin: number | null;
+  readonly extendedMin?: number | undefined;
+}
+
 /** A batch somebody has begun: its vessel, litres and the times its steps really had. Minutes after the day's local midnight. */
 export interface StartedBatch {
   readonly batchId: string;
@@ -14,7 +22,7 @@ export interface StartedBatch {
   readonly ordinal: number;
   readonly volumeL: number;
   readonly vesselId: string | null;
-  readonly steps: readonly { readonly stepId: string; readonly startMin: number; readonly endMin: number | null }[];
+  readonly steps: readonly StartedStep[];
   readonly state: 'running' | 'finished' | 'discarded';
 }
 
@@ -97,6 +105,15 @@ export type PlanFinding =
   | { readonly code: 'batch.tooMany'; readonly soupId: string; readonly needL: number; readonly batches: number; readonly largestL: number }
   | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
   | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
+  /** Done with the other blender than its card asks for. */
+  | {
+      readonly code: 'station.instead';
+      readonly batchId: string;
+      readonly soupId: string;
+      readonly stepId: string;
+      readonly lacks: 'jar' | 'immersion';
+      readonly instead: 'jar' | 'immersion';
+    }
   /** More hot soups at one service than wells in use. */
   | { readonly code: 'station.wells'; readonly serviceId: string; readonly soups: number; readonly wells: number }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }

@@ -1,13 +1,14 @@
 import { byId } from '../quantity/index';
-import { allergensOf, componentDemand, stepDurationMin, stepRangeMin } from '../soup/index';
+import { allergensOf, componentDemand, stepDurationMin, stepRangeMin, withBlender } from '../soup/index';
 import type { Jar, Soup, Step } from '../soup/index';
-import { vesselsOf } from '../batch/index';
+import { blenderFor, vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
 import { DEFAULT_WEIGHTS } from '../sequence/index';
 import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
 import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
+import { presentMin } from './shift';
 
 const OVEN_ID = 'oven';
 const WASH_ID = 'wash';
@@ -42,22 +43,23 @@ function usesOf(step: Step, volumeL: number, station: Station): readonly Resourc
 function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[] {
   const uses = usesOf(step, volumeL, station);
   const { place } = step;
+  const done = place.kind === 'blender' ? withBlender(step, blenderFor(place.tool, station) ?? place.tool) : step;
   const mode = (id: string, jar: Jar | null, unitIds: readonly string[]): Mode => {
-    const { lowMin, highMin } = stepRangeMin(step, volumeL, jar);
-    return { id, durationMin: stepDurationMin(step, volumeL, jar), spreadMin: [lowMin, highMin], uses, unitIds };
+    const { lowMin, highMin } = stepRangeMin(done, volumeL, jar);
+    return { id, durationMin: stepDurationMin(done, volumeL, jar), spreadMin: [lowMin, highMin], uses, unitIds };
   };
   if (place.kind !== 'blender') return [mode('only', null, [])];
-  const inUse = station.equipment.filter((thing) => thing.kind === place.tool && thing.inUse);
-  if (place.tool === 'immersion')
-    return [
-      mode(
-        'only',
-        null,
-        inUse.map((thing) => thing.id),
-      ),
-    ];
+  const tool = blenderFor(place.tool, station);
+  const inUse = station.equipment.filter((thing) => thing.kind === tool && thing.inUse);
   const jars = inUse.filter((thing): thing is JarBlender => thing.kind === 'jar');
-  return jars.length === 0 ? [mode('only', null, [])] : jars.map((jar) => mode(jar.id, jar, [jar.id]));
+  if (jars.length > 0) return jars.map((jar) => mode(jar.id, jar, [jar.id]));
+  return [
+    mode(
+      'only',
+      null,
+      inUse.map((thing) => thing.id),
+    ),
+  ];
 }
 
 /** Nobody washes or cuts in the past: hands begin now. */
@@ -67,7 +69,9 @@ function resourcesOf(station: Station, nowMin: number): readonly Resource[] {
       id: HANDS_ID,
       name: 'Hands',
       capacity: station.people.length * UNITS_PER_PERSON,
-      windows: station.people.map(({ shift }) => ({ fromMin: Math.max(shift.fromMin, nowMin), toMin: Math.max(shift.toMin, nowMin), capacity: UNITS_PER_PERSON })),
+      windows: station.people.flatMap((person) =>
+        presentMin(person).map(({ fromMin, toMin }) => ({ fromMin: Math.max(fromMin, nowMin), toMin: Math.max(toMin, nowMin), capacity: UNITS_PER_PERSON })),
+      ),
     },
     { id: OVEN_ID, name: 'Oven', capacity: traysOf(station), windows: [] },
   ];
@@ -96,7 +100,7 @@ function washOf(station: Station, classes: ReadonlyMap<string, readonly string[]
 function happened(started: StartedBatch | null, step: Step, durationMin: number, nowMin: number): JobStep['fixed'] {
   const record = started?.steps.find((candidate) => candidate.stepId === step.id);
   if (record === undefined) return null;
-  const endMin = record.endMin ?? Math.max(record.startMin + durationMin, nowMin + 1);
+  const endMin = record.endMin ?? Math.max(record.startMin + durationMin + (record.extendedMin ?? 0), nowMin + 1);
   return { kind: 'done', startMin: record.startMin, endMin: Math.max(record.startMin, endMin) };
 }
 

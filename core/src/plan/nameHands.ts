@@ -2,7 +2,7 @@ import { byId } from '../quantity/index';
 import type { Person } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
-import { stayingFor } from './shift';
+import { presentMin, stayingFor } from './shift';
 
 /** A step of the plan with whoever has hands for it. */
 export interface NamedStep {
@@ -47,7 +47,8 @@ export function nameHands(plan: DayPlan, people: readonly Person[]): readonly Na
   return steps.map((step): NamedStep => {
     const able = loads.filter(
       ({ person, busy }) =>
-        person.shift.fromMin <= step.startMin && step.endMin <= person.shift.toMin && peak({ person, busy }, step.startMin, step.endMin) + step.units <= UNITS_PER_PERSON,
+        presentMin(person).some(({ fromMin, toMin }) => fromMin <= step.startMin && step.endMin <= toMin) &&
+        peak({ person, busy }, step.startMin, step.endMin) + step.units <= UNITS_PER_PERSON,
     );
     const worked = (load: Load): number => load.busy.reduce((sum, one) => sum + (one.endMin - one.startMin) * one.units, 0);
     const onIt = (load: Load): number => (load.busy.some((one) => one.batchId === step.batchId) ? 0 : 1);

@@ -1,7 +1,21 @@
-import type { Person, Station } from '../batch/index';
+import type { Person, Station, Stretch } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 
 /** Who is there until when: by shift, and longer where something stands in a kettle that is not done by then. */
+
+/** The shift without the times somebody is gone, in order. */
+export function presentMin({ shift, away = [] }: Person): readonly Stretch[] {
+  return away.reduce<readonly Stretch[]>(
+    (stretches, gone) =>
+      stretches
+        .flatMap(({ fromMin, toMin }) => [
+          { fromMin, toMin: Math.min(toMin, gone.fromMin) },
+          { fromMin: Math.max(fromMin, gone.toMin), toMin },
+        ])
+        .filter(({ fromMin, toMin }) => fromMin < toMin),
+    [shift],
+  );
+}
 
 export function shiftEndOf(people: readonly Person[]): number {
   return Math.max(0, ...people.map(({ shift }) => shift.toMin));

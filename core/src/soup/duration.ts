@@ -28,3 +28,13 @@ export function stepDurationMin(step: Step, volumeL: number, jar: Jar | null): n
   const { lowMin, highMin } = stepRangeMin(step, volumeL, jar);
   return Math.max(1, Math.round((lowMin + highMin) / 2));
 }
+
+/** Minutes an immersion blender takes for a litre when the card asks for a jar and says nothing of it: twenty litres in ten minutes. Common practice. */
+const IMMERSION_MIN_PER_L = 0.5;
+
+/** The same step done with another blender than its card asks for. */
+export function withBlender(step: Step, tool: 'jar' | 'immersion'): Step {
+  if (step.place.kind !== 'blender' || step.place.tool === tool) return step;
+  const perLitreMin = tool === 'immersion' ? Math.max(step.duration.perLitreMin, IMMERSION_MIN_PER_L * step.blendShare) : step.duration.perLitreMin;
+  return { ...step, place: { kind: 'blender', tool }, duration: { ...step.duration, perLitreMin } };
+}

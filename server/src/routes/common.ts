@@ -1,6 +1,6 @@
 import { refuse } from '@broth/contract';
 import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
-import { foldDay, minutesBetween, startedBatches, usFdaFoodCode2022 } from '@broth/core';
+import { foldDay, liveStation, minutesBetween, startedBatches, usFdaFoodCode2022 } from '@broth/core';
 import type { RulePack } from '@broth/core';
 import type { FastifyInstance, FastifyBaseLogger, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
@@ -51,10 +51,28 @@ export async function planBasis(kitchenId: string, date: CalendarDate): Promise<
 }
 
 /** The planner's input as the server knows it, for a plan made at a minute of the day. */
-export async function dayInput(context: Context, kitchenId: string, date: CalendarDate, nowMin: number): Promise<DayInput & { readonly serverNowMin: number }> {
+export async function dayInput(
+  context: Context,
+  kitchenId: string,
+  date: CalendarDate,
+  nowMin: number,
+): Promise<DayInput & { readonly serverNowMin: number; /** The station as it is when everything works and everybody is there. */ readonly wholeStation: Station }> {
   const { midnight, pars, lots, soups, station } = await planBasis(kitchenId, date);
-  const started = startedBatches(foldDay(await eventsOfDay(context.database, kitchenId, date)), midnight);
+  const day = foldDay(await eventsOfDay(context.database, kitchenId, date));
+  const started = startedBatches(day, midnight);
   const earlier = await earlierSoups(kitchenId, started);
   const serverNowMin = Math.floor(minutesBetween(midnight, context.now()));
-  return { date, nowMin, soups, earlierSoups: earlier, station, pars, lots, started, dateMarkLastDay: packOf().dateMark.lastDay, serverNowMin };
+  return {
+    date,
+    nowMin,
+    soups,
+    earlierSoups: earlier,
+    station: liveStation(station, day, midnight),
+    pars,
+    lots,
+    started,
+    dateMarkLastDay: packOf().dateMark.lastDay,
+    serverNowMin,
+    wholeStation: station,
+  };
 }

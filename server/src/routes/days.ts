@@ -83,6 +83,8 @@ export function dayRoutes(api: Api, context: Context): void {
       if (wrong.some((violation) => violation.code === 'job.missing' || violation.code === 'steps.wrong' || violation.code === 'step.moved' || violation.code === 'step.duration'))
         throw refuse('plan.stale');
       const [first] = wrong;
+      // It would have held the whole station: something was stopped, or somebody has gone, since it was made.
+      if (first !== undefined && checkDayPlan({ ...input, station: input.wholeStation }, plan).length === 0) throw refuse('plan.stale');
       if (first !== undefined) throw refuse('plan.infeasible', { first: first.code });
       return acceptPlan(context.database, kitchenId, plan, by, new Date(context.now()));
     },

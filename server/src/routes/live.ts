@@ -63,7 +63,7 @@ export function liveRoute(api: Api, context: Context): void {
         clearInterval(heartbeat);
         stop();
       });
-      say('hello', { now: context.now() });
+      say('hello', { now: context.now(), chosen: context.chosenClock });
       await sendNew();
     },
   );

@@ -10,6 +10,7 @@ import { createSales } from './migrations/0004-sales';
 import { planUnits } from './migrations/0005-plan-units';
 import { aim } from './migrations/0006-aim';
 import { laterBatches } from './migrations/0007-later-batches';
+import { liveDay } from './migrations/0008-live-day';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
@@ -20,6 +21,7 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0005-plan-units': planUnits,
   '0006-aim': aim,
   '0007-later-batches': laterBatches,
+  '0008-live-day': liveDay,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

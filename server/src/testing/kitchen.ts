@@ -51,7 +51,7 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
   const hub = openHub(url);
   // In the same thread: the pool itself is tried in a browser, on the bundled server.
   const search: PlanSearch = { search: (input, from, forMs) => Promise.resolve(searchHere({ input, from, seed: 2, forMs: Math.min(forMs, 200) })), close: () => Promise.resolve() };
-  const app = await buildApp({ database, hub, now: () => now, search }, { webRoot: null, logger: false });
+  const app = await buildApp({ database, hub, now: () => now, chosenClock: true, search }, { webRoot: null, logger: false });
   return {
     app,
     database,

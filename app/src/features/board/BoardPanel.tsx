@@ -21,7 +21,7 @@ import type { Moves } from './useMoves';
 const TROUBLE_SHOWN = 2;
 /** Steps nearer to the board, as shares of what fits. */
 const ZOOMS = [1, 1.5, 2.25, 3.4];
-const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.overtime', 'plan.pinDropped', 'station.lacks', 'station.wells', 'batch.noVessel', 'batch.tooMany'];
+const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.overtime', 'plan.pinDropped', 'station.lacks', 'station.instead', 'station.wells', 'batch.noVessel', 'batch.tooMany'];
 
 interface Props {
   readonly day: OpenDay;

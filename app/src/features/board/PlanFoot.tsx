@@ -8,7 +8,7 @@ import { Action } from '../../ui/Action';
 import { Note, Strong } from '../../ui/Type';
 import type { Moves } from './useMoves';
 
-const HEAD = { none: 'A draft', moved: 'Changed by hand', changed: 'The pars have changed', slipped: 'The day runs behind the plan' } as const;
+const HEAD = { none: 'A draft', moved: 'Changed by hand', changed: 'The pars have changed', station: 'The station has changed', slipped: 'The day runs behind the plan' } as const;
 
 const LONGER_S = 10;
 const LONGER = {
@@ -55,6 +55,7 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
             }}
           />
         ) : null}
+        {shown.keep === null ? null : <Action label="Keep as agreed" hint="Go on by the plan people work by" onPress={shown.keep} />}
         {tried === null && !shown.improving && online ? <Action label="Look longer" onPress={() => void lookLonger((from, nowMin) => searchPlan(from, nowMin, LONGER_S))} /> : null}
         <Action
           style={{ flexGrow: 1, flexBasis: 160 }}

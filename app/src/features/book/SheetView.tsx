@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { batchSheet, jarOf } from '@broth/core';
+import { backKey, batchSheet, jarOf } from '@broth/core';
 import type { BatchSheet, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
 import { useMemo, useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -129,7 +129,7 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
       ) : null}
       {lines.map((line) => {
         const back = line.returnsAtStepId === step.id;
-        const key = back ? `${line.ingredientId} back` : line.ingredientId;
+        const key = back ? backKey(line.ingredientId) : line.ingredientId;
         return (
           <LineTick
             key={key}

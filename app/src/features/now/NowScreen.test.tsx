@@ -1,4 +1,4 @@
-import { act, fireEvent, render, screen } from '@testing-library/react';
+import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { addMinutes, makeLine, makeSoup, makeStep, usFdaFoodCode2022 } from '@broth/core';
 import { planDay } from '@broth/core/planner';
 import type { DayEvent, Soup, Station, Step } from '@broth/core';
@@ -50,7 +50,7 @@ const station: Station = {
     { kind: 'cooling', id: 'bath', name: 'Ice bath', capacityL: 20, ambientC: 0, inUse: true },
   ],
   people: [{ id: 'lead', name: 'Maren Oake', role: 'lead', shift: { fromMin: 0, toMin: 1400 } }],
-  services: [{ id: 'midday', name: 'Midday', startMin: 620, endMin: 700 }],
+  services: [{ id: 'midday', name: 'Midday', startMin: 565, endMin: 700 }],
   rinseMin: 5,
   fullWashMin: 12,
   readyLeadMin: 20,
@@ -73,10 +73,12 @@ const book = {
 let count = 0;
 const event = <Kind extends DayEvent['kind']>(kind: Kind, minute: number, data: Extract<DayEvent, { kind: Kind }>['data']): DayEvent =>
   ({ id: `e${String((count += 1))}`, kind, day: DAY, at: addMinutes(MIDNIGHT, minute), by: 'lead', device: 'd', data }) as DayEvent;
-const begun = (): DayEvent[] => [
-  event('batch.started/1', 530, { batchId: B, soupId: 'beet', soupVersion: 1, name: 'Beetroot 1', ordinal: 1, volumeL: 12, vesselId: 'k1' }),
-  event('step.started/1', 530, { batchId: B, stepId: 'cook' }),
-];
+const begun = (by = 'lead'): DayEvent[] =>
+  [
+    event('batch.started/1', 530, { batchId: B, soupId: 'beet', soupVersion: 1, name: 'Beetroot 1', ordinal: 1, volumeL: 12, vesselId: 'k1' }),
+    event('step.started/1', 530, { batchId: B, stepId: 'cook' }),
+  ].map((one) => ({ ...one, by }));
+const emptying = (): DayEvent[] => [...begun(), event('step.done/1', 535, { batchId: B, stepId: 'cook' }), event('step.started/1', 535, { batchId: B, stepId: 'empty' })];
 const cooked = (): DayEvent[] => [
   ...begun(),
   event('step.done/1', 535, { batchId: B, stepId: 'cook' }),
@@ -85,13 +87,24 @@ const cooked = (): DayEvent[] => [
 ];
 
 const recorded: NewEvent[] = [];
-function show(events: readonly DayEvent[], withPlan = true): void {
+/** Whether the soup is one that is looked at every five minutes. */
+const looking = { current: false };
+function show(events: readonly DayEvent[], withPlan = true, shownSoup: Soup = soup): void {
   recorded.length = 0;
   const stored = withPlan ? { version: 1, acceptedAt: 0, by: 'lead', plan } : null;
-  const day = { date: DAY, midnight: MIDNIGHT, pars: [], lots: [], plan: stored, events, earlierSoups: [], lastSeq: 0 } as unknown as DayView;
+  const day = {
+    date: DAY,
+    midnight: MIDNIGHT,
+    pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }],
+    lots: [],
+    plan: stored,
+    events,
+    earlierSoups: [],
+    lastSeq: 0,
+  } as unknown as DayView;
   usePreferences.setState({ who: 'lead' });
   useKitchen.setState({
-    book,
+    book: { ...book, soups: [{ ...shownSoup, steps: shownSoup.steps.map((one) => (looking.current ? { ...one, lookEveryMin: 5 } : one)) }] },
     day,
     date: DAY,
     outbox: [],
@@ -138,10 +151,77 @@ describe('Now', () => {
     ]);
   });
   test('the last step asks for the litres that came out', () => {
-    show([...begun(), event('step.done/1', 535, { batchId: B, stepId: 'cook' }), event('step.started/1', 535, { batchId: B, stepId: 'empty' })]);
+    show(emptying());
+    // The salt was not ticked: that comes first.
+    const emptied = (): HTMLElement => screen.getByRole('button', { name: 'Emptied, Beetroot 1' });
+    expect(emptied()).toHaveProperty('disabled', true);
+    press('Salt is in');
+    expect(recorded.at(-1)).toMatchObject({ kind: 'ingredient.added/1', data: { ingredientId: 'salt', for: 'card' } });
+    cleanup();
+    show([...emptying(), event('ingredient.added/1', 536, { batchId: B, ingredientId: 'salt', name: 'Salt', amount: 85, unit: 'g', for: 'card', allergens: null })]);
     press('Half a litre less, litres out');
     press('Emptied, Beetroot 1');
     expect(recorded.at(-1)).toEqual({ kind: 'batch.finished/1', data: { batchId: B, volumeOutL: 11.5 } });
+  });
+  test('a line that is left out says why', () => {
+    show(emptying());
+    press('Salt was left out');
+    act(() => {
+      fireEvent.click(screen.getByRole('radio', { name: 'None left' }));
+    });
+    expect(recorded).toEqual([{ kind: 'ingredient.waived/1', data: { batchId: B, ingredientId: 'salt', reason: 'None left' } }]);
+  });
+  test('one tap gives it more time; a step is left out with a reason', () => {
+    show(begun());
+    press('5 more minutes for Beetroot 1');
+    press('Leave out this step of Beetroot 1');
+    act(() => {
+      fireEvent.click(screen.getByRole('radio', { name: 'Done before' }));
+    });
+    expect(recorded).toEqual([
+      { kind: 'step.extended/1', data: { batchId: B, stepId: 'cook', byMin: 5 } },
+      { kind: 'step.skipped/1', data: { batchId: B, stepId: 'cook', reason: 'Done before' } },
+    ]);
+  });
+  test('what is due at the pot comes first: a look, and a timer somebody set', () => {
+    looking.current = true;
+    show([...begun(), event('timer.set/1', 530, { name: 'Bread oven', durationS: 300, batchId: null })]);
+    press('Looked at Beetroot 1');
+    press('Seen: Bread oven');
+    expect(recorded).toMatchObject([{ kind: 'step.looked/1', data: { batchId: B, stepId: 'cook' } }, { kind: 'timer.cleared/1' }]);
+    looking.current = false;
+  });
+  test('what hurts is read before it begins: one tap, and it is in the record', () => {
+    show([], true, { ...soup, steps: [{ ...step('cook'), irreversible: true }, step('empty', { phase: 'hold', heat: 'off', maxWaitMin: null })] });
+    press('Start Beetroot 1: simmer');
+    expect(recorded).toEqual([]);
+    press('Yes: start Beetroot 1');
+    expect(kinds()).toEqual(['batch.started/1', 'step.started/1', 'gate.confirmed/1']);
+  });
+  test('for me: what somebody else is at is not shown as mine', () => {
+    show(begun('tobi'));
+    expect(screen.getByRole('button', { name: 'Simmer done, Beetroot 1' })).toBeTruthy();
+    act(() => {
+      fireEvent.click(screen.getByRole('radio', { name: 'For me' }));
+    });
+    expect(screen.queryByRole('button', { name: 'Simmer done, Beetroot 1' })).toBeNull();
+    act(() => {
+      usePreferences.setState({ nowFor: 'all' });
+    });
+  });
+  test('somebody was first: the second is told whose tap counted', () => {
+    show([...begun('tobi'), { ...event('step.started/1', 531, { batchId: B, stepId: 'cook' }), by: 'lead' }]);
+    expect(screen.getByText(/tobi had begun it at .*That counts/)).toBeTruthy();
+  });
+  test('a held soup at the counter: what is left, entered by eye, 86', () => {
+    show([...cooked(), event('hold.started/1', 537, { batchId: B, placeId: 'w1' })]);
+    press('Half a litre less, litres left, by eye');
+    press('Beetroot 1: 11 L left');
+    press('86: Beetroot');
+    expect(recorded).toMatchObject([
+      { kind: 'level.noted/1', data: { leftL: 11, how: 'eye' } },
+      { kind: 'soup.out/1', data: { soupId: 'beet', serviceId: 'midday' } },
+    ]);
   });
   test('what is out of its kettle must go somewhere', () => {
     show(cooked());

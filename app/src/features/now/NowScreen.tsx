@@ -1,23 +1,25 @@
 import { words } from '@broth/contract';
-import { dueReadings, minutesBetween, tasks } from '@broth/core';
-import type { DayPlan, DueReading, RulePack, Task } from '@broth/core';
+import { heldAside, minutesBetween, soupOf, takesHands } from '@broth/core';
+import type { Task } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import type { NewEvent } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
-import { useDay } from '../../state/useDay';
 import type { OpenDay } from '../../state/useDay';
+import { useHands } from '../../state/useHands';
 import { usePlan } from '../../state/usePlan';
 import { useNow } from '../../state/useNow';
-import { Action } from '../../ui/Action';
+import { Action, Choice } from '../../ui/Action';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
-import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
-import { Vessel } from '../../ui/Vessel';
-import { TaskCard, countdown } from './TaskCard';
+import { Body, Strong, Title } from '../../ui/Type';
+import { AtTheCounter } from './AtTheCounter';
+import { DayChanged } from './DayChanged';
+import { DueRow, LookRow, RunningRow, TimerRow, WashRow, looksDue } from './rows';
+import { TaskCard } from './TaskCard';
 import { WhereTo } from './WhereTo';
 
 /** What starts within this is worth showing now. Minutes. */
@@ -26,58 +28,50 @@ const SOON_MIN = 20;
 const DUE_AHEAD_MIN = 10;
 /** How long the last tap can be taken back here; later it is corrected in the log. */
 const UNDO_MS = 30_000;
+/** How long somebody is told whose tap counted. Minutes. */
+const SECOND_SHOWN_MIN = 10;
 
-function DueRow({ day, due, now }: { readonly day: OpenDay; readonly due: DueReading; readonly now: number }) {
-  const router = useRouter();
-  const batch = day.state.batches[due.batchId];
-  const late = minutesBetween(due.dueAt, now);
-  return (
-    <Sheet rim={day.soupById.get(batch?.soupId ?? '')?.toneHex} label={`Reading due: ${day.names.batch(due.batchId)}`}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-        <StateMark mark={late > 0 ? 'soon' : 'open'} />
-        <View style={{ flex: 1 }}>
-          <Strong>{`${day.names.batch(due.batchId)}: ${words.PURPOSE[due.purpose].toLowerCase()} reading`}</Strong>
-          <Note>{late >= 1 ? `due ${words.duration(late)} ago` : late > -1 ? 'due now' : `due ${day.at(due.dueAt)}`}</Note>
-        </View>
-        <Action
-          kind="main"
-          label="Log"
-          hint={`Log ${day.names.batch(due.batchId)}`}
-          onPress={() => {
-            router.push(`/log/${due.batchId}`);
-          }}
-        />
+const WHOSE = [
+  { value: 'me', label: 'For me' },
+  { value: 'all', label: 'For everyone' },
+] as const;
+
+/** Pieces that were lifted out stay in sight until they are back in the pot. */
+function Aside({ day }: { readonly day: OpenDay }) {
+  const trays = Object.values(day.state.batches).flatMap((batch) => {
+    const soup = soupOf(batch, day.soupById);
+    const held = soup === undefined || batch.stage.kind !== 'cooking' ? [] : heldAside(soup, batch);
+    return held.length === 0 ? [] : [{ batch, held }];
+  });
+  return trays.map(({ batch, held }) => (
+    <Sheet key={batch.batchId} rim={day.soupById.get(batch.soupId)?.toneHex} label={`Held aside for ${batch.name}`}>
+      <View style={{ flexDirection: 'row', gap: 10 }}>
+        <StateMark mark="open" />
+        <Body style={{ flex: 1 }}>{`Held aside for ${batch.name}: ${words.list(held)}.`}</Body>
       </View>
     </Sheet>
-  );
+  ));
 }
 
-function RunningRow({ day, task, now, onOpen }: { readonly day: OpenDay; readonly task: Task; readonly now: number; readonly onOpen: () => void }) {
-  const soup = day.soupById.get(task.soupId);
-  const vessel = day.equipmentById.get(task.vesselId ?? '');
-  return (
-    <Sheet rim={soup?.toneHex} label={`${task.batchName}: ${task.step.name}`}>
-      <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-        {vessel?.kind === 'vessel' ? <Vessel name={vessel.name} capacityL={vessel.capacityL} fillL={task.volumeL} toneHex={soup?.toneHex ?? '#888888'} scale={14} /> : null}
-        <View style={{ flex: 1 }}>
-          <Strong>{task.batchName}</Strong>
-          <Note>{`${words.PHASE[task.step.phase].toLowerCase()}${task.step.lookEveryMin === null ? '' : `, look every ${String(task.step.lookEveryMin)} min`}`}</Note>
-          <Figure style={{ fontSize: 22, lineHeight: 28 }}>{countdown(task, now)}</Figure>
-        </View>
-        <Action label="Open" hint={`Open ${task.batchName}`} onPress={onOpen} />
-      </View>
+/** Whose tap counted where two tapped the same: told to the second for a while. */
+function Seconds({ day, who, now }: { readonly day: OpenDay; readonly who: string | null; readonly now: number }) {
+  const told = day.state.seconds.filter((one) => one.by === who && minutesBetween(one.at, now) < SECOND_SHOWN_MIN);
+  return told.map((one) => (
+    <Sheet key={one.eventId} label="Somebody was first">
+      <Body>{words.second(one, day.nameOf, day.names, day.at)}</Body>
     </Sheet>
-  );
+  ));
 }
 
 export function NowScreen() {
-  const day = useDay();
   const router = useRouter();
   const wide = useIsWide();
   const who = usePreferences((state) => state.who);
+  const { nowFor, pickNowFor } = usePreferences();
   const shown = usePlan(who);
   const record = useKitchen((state) => state.record);
   const now = useNow(1000);
+  const open = useHands(now);
   const [opened, setOpened] = useState<string | null>(null);
   const [last, setLast] = useState<{ readonly ids: readonly string[]; readonly says: string } | null>(null);
   useEffect(() => {
@@ -89,28 +83,37 @@ export function NowScreen() {
       clearTimeout(timer);
     };
   }, [last]);
-  if (day === null) {
+  if (open === null) {
     return (
       <Screen title="Now">
         <Waiting />
       </Screen>
     );
   }
-  const accepted = (day.view.plan?.plan ?? null) as DayPlan | null;
-  const all = tasks(day.state, accepted, day.soupById, day.view.midnight);
-  const due = dueReadings(day.state, day.soupById, day.book.pack as RulePack, now).filter((one) => minutesBetween(now, one.dueAt) <= DUE_AHEAD_MIN);
+  const { day, hands } = open;
+  const isMine = (task: Task): boolean => nowFor === 'all' || task.personId === null || task.personId === who;
+  const all = hands.tasks;
+  const due = hands.due.filter((one) => minutesBetween(now, one.dueAt) <= DUE_AHEAD_MIN);
   const finished = Object.values(day.state.batches).filter((batch) => batch.stage.kind === 'finished');
-  const unattended = all.filter((task) => task.state === 'running' && task.step.attention !== 'hands' && task.batchId !== opened && (task.upAt ?? 0) > now);
-  const forHands = all.filter((task) => task.state !== 'toStart' && !unattended.includes(task));
+  const isUp = (task: Task): boolean => task.checkAt !== null && task.checkAt <= now;
+  const unattended = all.filter((task) => task.state === 'running' && !takesHands(task) && task.batchId !== opened && (task.step.phase === 'boil' || !isUp(task)));
+  const forHands = all.filter((task) => task.state !== 'toStart' && !unattended.includes(task) && (isMine(task) || task.batchId === opened));
+  const looks = looksDue(hands.alarms, now).flatMap((alarm) => {
+    const task = all.find((one) => one.batchId === alarm.batchId);
+    return task === undefined ? [] : [{ alarm, task }];
+  });
   const coming = all.filter((task) => task.state === 'toStart');
-  const soon = coming.filter((task) => minutesBetween(now, task.plannedAt ?? 0) <= SOON_MIN);
+  const soon = coming.filter((task) => isMine(task) && minutesBetween(now, task.plannedAt ?? 0) <= SOON_MIN);
   // With nothing else to do, the next batch may be begun early: the card says when it was planned.
-  const offered = [...soon, ...(soon.length === 0 && forHands.length === 0 ? coming.slice(0, 1) : [])].slice(0, 3);
+  const early = coming.filter((task) => task.batchId === opened || (soon.length === 0 && forHands.length === 0 && task === coming.find(isMine)));
+  const offered = [...new Set([...soon, ...early])].slice(0, 3);
   const later = coming.filter((task) => !offered.includes(task)).slice(0, 4);
+  const washes = hands.washes.filter((task) => task.ready && minutesBetween(now, task.plannedAt) <= SOON_MIN);
+  const timersUp = day.state.timers.filter((timer) => timer.endsAt <= now);
+  const timersOn = day.state.timers.filter((timer) => timer.endsAt > now);
   const act = (events: readonly NewEvent[], says: string): void => {
     const ids = record(events);
     setLast(ids.length === 0 ? null : { ids, says });
-    setOpened(null);
   };
   const undo = (): void => {
     if (last === null) return;
@@ -122,6 +125,14 @@ export function NowScreen() {
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
   const left = (
     <View style={column}>
+      {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
+      <Seconds day={day} who={who} now={now} />
+      {looks.map(({ alarm, task }) => (
+        <LookRow key={alarm.key} day={day} alarm={alarm} task={task} now={now} onDo={act} />
+      ))}
+      {timersUp.map((timer) => (
+        <TimerRow key={timer.eventId} timer={timer} now={now} onDo={act} />
+      ))}
       {due.map((one) => (
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
@@ -129,9 +140,12 @@ export function NowScreen() {
         <WhereTo key={batch.batchId} day={day} batch={batch} onDo={act} />
       ))}
       {[...forHands, ...offered].map((task) => (
-        <TaskCard key={`${task.batchId} ${task.step.id} ${task.state}`} day={day} task={task} now={now} onDo={act} />
+        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
       ))}
-      {accepted === null ? (
+      {washes.map((task) => (
+        <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
+      ))}
+      {hands.plan === null ? (
         <Sheet>
           <Title level={2}>No plan yet</Title>
           <Body>{shown === null ? 'The draft is being worked out.' : 'The board has a draft. Look at it and take it; then each pair of hands sees here what to do next.'}</Body>
@@ -144,36 +158,59 @@ export function NowScreen() {
           />
         </Sheet>
       ) : null}
-      {accepted !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? (
+      {hands.plan !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? (
         <Body>Everything on the plan is done. The log shows what is cooling or held.</Body>
+      ) : null}
+      {hands.plan !== null && all.length > 0 && forHands.length + offered.length + finished.length + due.length === 0 ? (
+        <Body>{nowFor === 'me' ? 'Nothing for your hands right now.' : 'Nothing for hands right now.'}</Body>
       ) : null}
     </View>
   );
   const right = (
     <View style={column}>
-      {unattended.length === 0 ? null : <Title level={2}>Running without hands</Title>}
+      <Aside day={day} />
+      {unattended.length + timersOn.length === 0 ? null : <Title level={2}>Running without hands</Title>}
       {unattended.map((task) => (
         <RunningRow
           key={task.batchId}
           day={day}
           task={task}
           now={now}
+          onDo={act}
           onOpen={() => {
             setOpened(task.batchId);
           }}
         />
       ))}
+      {timersOn.map((timer) => (
+        <TimerRow key={timer.eventId} timer={timer} now={now} onDo={act} />
+      ))}
+      <AtTheCounter day={day} plan={hands.plan} now={now} onDo={act} />
       {later.length === 0 ? null : (
         <View style={{ gap: 4 }}>
           <Title level={2}>Coming</Title>
           {later.map((task) => (
-            <View key={task.batchId} style={{ flexDirection: 'row', gap: 10 }}>
+            <View key={task.batchId} style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
               <Strong style={{ width: 56, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{task.plannedAt === null ? '' : day.at(task.plannedAt)}</Strong>
               <Body style={{ flex: 1 }}>{`${task.batchName}, ${words.litres(task.volumeL)}: ${words.PHASE[task.step.phase].toLowerCase()}`}</Body>
+              <Action
+                label="Open"
+                hint={`Open ${task.batchName}`}
+                onPress={() => {
+                  setOpened(task.batchId);
+                }}
+              />
             </View>
           ))}
         </View>
       )}
+      <Action
+        label="Something happened…"
+        hint="Something happened: out of order, away, spoiled, a note, a timer, handing over"
+        onPress={() => {
+          router.push('/happened');
+        }}
+      />
     </View>
   );
   const foot =
@@ -197,9 +234,11 @@ export function NowScreen() {
             }}
           />
         </Sheet>
-      ) : null}
+      ) : hands.plan === null ? null : (
+        <Choice label="Whose work is shown" value={nowFor} options={WHOSE} onPick={pickNowFor} />
+      )}
       {wide ? (
-        <View style={{ flexDirection: 'row', gap: 20 }}>
+        <View style={{ flexDirection: 'row', gap: 20, alignItems: 'flex-start' }}>
           {left}
           {right}
         </View>

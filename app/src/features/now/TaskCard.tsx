@@ -1,90 +1,137 @@
 import { words } from '@broth/contract';
-import { minutesBetween, sheetLines, soupOf } from '@broth/core';
-import type { Soup, Task } from '@broth/core';
+import { backKey, doneGates, minutesBetween, openLines, sheetLines, soupOf, startGates } from '@broth/core';
+import type { Gate, SheetLine, Task } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
+import type { Hands } from '../../state/useHands';
 import { usePalette } from '../../theme/theme';
-import { Action } from '../../ui/Action';
+import { Action, Choice } from '../../ui/Action';
+import { Tick } from '../../ui/Field';
 import { LitresStepper } from '../../ui/Stepper';
 import { PhaseMark } from '../../ui/PhaseMark';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
+import { GateList } from './GateList';
+import { OpenLines } from './OpenLines';
+import { countdown, isOver } from './countdown';
+import { clockTap, doneEvents, gateEvents, startEvents, tickEvent } from './taskEvents';
 
 /** From here on a start that is late is said to be. Minutes. */
 const BEHIND_MIN = 5;
+/** What one tap on "more time" gives. Minutes. */
+const MORE_MIN = 5;
+/** A wait is told of when no more than this is left of it. Minutes. */
+const WAIT_TOLD_MIN = 30;
 
-/** `4:05` to go, `12 min`, `3 min over`; seconds only when they matter. */
-export function countdown(task: Task, now: number): string {
-  if (task.state !== 'running' || task.startedAt === null || task.upAt === null) return '';
-  // Nobody knows when it will boil: that clock counts up until the cook has seen it.
-  if (task.step.phase === 'boil') return minutesBetween(task.startedAt, now) < 1 ? 'heating up' : `${words.duration(minutesBetween(task.startedAt, now))} heating`;
-  const leftMin = minutesBetween(now, task.upAt);
-  if (leftMin < 0) return `${words.duration(leftMin)} over`;
-  if (leftMin > 3) return `${String(Math.ceil(leftMin))} min to check`;
-  return `${String(Math.floor(leftMin))}:${String(Math.floor((leftMin % 1) * 60)).padStart(2, '0')} to check`;
-}
-
-const DONE: Partial<Record<Task['step']['phase'], string>> = { boil: 'Boil reached', blend: 'Blended', hold: 'Emptied', sweat: 'Soft: done', simmer: 'Simmer done' };
-
-/** What the tap on "done" records: the step, the start of the next when that follows at once, and the end of the batch after its last. */
-export function doneEvents(task: Task, soup: Soup, volumeOutL: number): readonly NewEvent[] {
-  const { batchId, step } = task;
-  const next = soup.steps[soup.steps.findIndex((one) => one.id === step.id) + 1];
-  return [
-    { kind: 'step.done/1', data: { batchId, stepId: step.id } },
-    ...(next !== undefined && step.maxWaitMin !== null && step.maxWaitMin <= 15 ? [{ kind: 'step.started/1', data: { batchId, stepId: next.id } } as const] : []),
-    ...(next === undefined ? [{ kind: 'batch.finished/1', data: { batchId, volumeOutL } } as const] : []),
-  ];
-}
-
-/** What the tap on "start" records: the batch, if it has not begun, and the step. */
-export function startEvents(task: Task, soup: Soup): readonly NewEvent[] {
-  const { batchId, step, batchName, volumeL, vesselId } = task;
-  const ordinal = Number(batchId.split('.').at(-1));
-  return [
-    ...(task.state === 'toStart'
-      ? [{ kind: 'batch.started/1', data: { batchId, soupId: soup.id, soupVersion: soup.version, name: batchName, ordinal, volumeL, vesselId } } as const]
-      : []),
-    { kind: 'step.started/1', data: { batchId, stepId: step.id } },
-  ];
-}
+const DONE: Partial<Record<Task['step']['phase'], string>> = { blend: 'Blended', hold: 'Emptied', sweat: 'Soft: done', simmer: 'Simmer done' };
 
 interface Props {
   readonly day: OpenDay;
+  readonly hands: Hands;
   readonly task: Task;
   readonly now: number;
   readonly onDo: (events: readonly NewEvent[], says: string) => void;
 }
 
+function placeOf(task: Task, day: OpenDay): string {
+  const vessel = day.equipmentById.get(task.vesselId ?? '')?.name ?? '';
+  const { place } = task.step;
+  switch (place.kind) {
+    case 'bench':
+      return 'Bench';
+    case 'oven':
+      return 'Oven';
+    case 'blender':
+      return `${vessel} → ${place.tool === 'jar' ? 'jar blender' : 'immersion blender'}`;
+    case 'vessel':
+      return vessel;
+  }
+}
+
+/** What goes in at this step: a tick each once the batch has begun. */
+function GoesIn({ day, task, lines, onDo }: { readonly day: OpenDay; readonly task: Task; readonly lines: readonly SheetLine[]; readonly onDo: Props['onDo'] }) {
+  const batch = day.state.batches[task.batchId];
+  const additions = batch?.additions ?? [];
+  const { batchId, step } = task;
+  return (
+    <View style={{ gap: 2 }}>
+      {lines.map((line) => {
+        const back = line.returnsAtStepId === step.id;
+        const key = back ? backKey(line.ingredientId) : line.ingredientId;
+        const amount = line.amount === null ? 'by eye' : words.amountText(line.amount, line.unit);
+        const name = back ? `${line.name}, back in` : line.cut === null ? line.name : `${line.name}, ${line.cut}`;
+        const ticked = additions.find((added) => added.ingredientId === key && added.for === 'card');
+        const text = (
+          <View style={{ flexDirection: 'row', gap: 8 }}>
+            <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{amount}</Strong>
+            <Body style={{ flex: 1 }}>{name}</Body>
+          </View>
+        );
+        return batch === undefined ? (
+          <View key={key}>{text}</View>
+        ) : (
+          <Tick
+            key={key}
+            label={`${name}, ${amount}`}
+            done={ticked !== undefined}
+            onPress={() => {
+              if (ticked === undefined) onDo([tickEvent(batchId, { ...line, ingredientId: key })], `${line.name} is in.`);
+              else onDo([{ kind: 'event.voided/1', data: { eventId: ticked.eventId, reason: 'Tick taken back' } }], `${line.name} is not in.`);
+            }}
+          >
+            {text}
+          </Tick>
+        );
+      })}
+    </View>
+  );
+}
+
 /** What hands do next: the step in one line, the number that matters large, what goes in, the check, the caution, why. */
-export function TaskCard({ day, task, now, onDo }: Props) {
+export function TaskCard({ day, hands, task, now, onDo }: Props) {
   const palette = usePalette();
   const soup = soupOf(task, day.soupById);
   const router = useRouter();
   const [volumeOutL, setVolumeOutL] = useState(task.volumeL);
+  const [asking, setAsking] = useState<readonly Gate[] | null>(null);
+  const [leavingOut, setLeavingOut] = useState(false);
   if (soup === undefined) return null;
   const vessel = day.equipmentById.get(task.vesselId ?? '');
-  const { step } = task;
-  const lines = sheetLines(soup, task.volumeL);
-  const goesIn = lines.filter((line) => line.stepId === step.id || line.returnsAtStepId === step.id);
-  const place =
-    step.place.kind === 'bench'
-      ? 'Bench'
-      : step.place.kind === 'oven'
-        ? 'Oven'
-        : step.place.kind === 'blender'
-          ? `${vessel?.name ?? ''} → ${step.place.tool === 'jar' ? 'jar blender' : 'immersion blender'}`
-          : (vessel?.name ?? '');
-  const behindMin = task.plannedAt === null || task.state === 'running' ? 0 : minutesBetween(task.plannedAt, now);
+  const { step, batchId, batchName } = task;
+  const goesIn = sheetLines(soup, task.volumeL).filter((line) => line.stepId === step.id || line.returnsAtStepId === step.id);
+  const batch = day.state.batches[batchId];
+  const openHere = batch === undefined ? [] : openLines(soup, batch, step.id);
+  const running = task.state === 'running';
+  const behindMin = task.plannedAt === null || running ? 0 : minutesBetween(task.plannedAt, now);
   const planned = task.plannedAt === null ? '' : behindMin >= BEHIND_MIN ? `${words.duration(behindMin)} behind` : `planned ${day.at(task.plannedAt)}`;
-  const over = behindMin >= BEHIND_MIN || (task.state === 'running' && task.upAt !== null && task.upAt < now && step.phase !== 'boil');
+  const waitedMin = task.waitUntil === null ? null : minutesBetween(now, task.waitUntil);
+  const over = behindMin >= BEHIND_MIN || isOver(task, now) || (waitedMin !== null && waitedMin <= 0);
+  const openAtEnd = running ? doneGates(task, soup, day.state).flatMap((gate) => (gate.kind === 'open' ? gate.lines : [])) : [];
+  const phase = words.PHASE[step.phase].toLowerCase();
+  const startLabel = task.state === 'toStart' ? `Start ${batchName}` : `Start: ${phase}`;
+  const start = (gates: readonly Gate[]): void => {
+    setAsking(null);
+    onDo([...startEvents(task, soup), ...gateEvents(task, gates)], `${batchName}: ${phase} begun.`);
+  };
+  const tryStart = (): void => {
+    const gates = startGates(task, soup, day.state, hands.plan);
+    if (gates.length === 0) start([]);
+    else setAsking(gates);
+  };
+  /** A step that asks something first does not begin by itself. */
+  const asksFirst = (stepId: string): boolean => {
+    const next = soup.steps.find((one) => one.id === stepId);
+    return next !== undefined && startGates({ ...task, step: next, state: 'next' }, soup, day.state, hands.plan).length > 0;
+  };
+  const tap = clockTap(task, soup);
+  const doneLabel = DONE[step.phase] ?? 'Done';
   return (
-    <Sheet rim={soup.toneHex} label={`${task.batchName}: ${step.name}`}>
+    <Sheet rim={soup.toneHex} label={`${batchName}: ${step.name}`}>
       <View style={{ flexDirection: 'row', gap: 12 }}>
         {vessel?.kind === 'vessel' && step.place.kind !== 'bench' ? (
           <Vessel
@@ -100,23 +147,28 @@ export function TaskCard({ day, task, now, onDo }: Props) {
           <PhaseMark phase={step.phase} color={palette.ink} size={40} />
         )}
         <View style={{ flex: 1 }}>
-          <Note>{`${task.batchName}, ${words.litres(task.volumeL)} · ${place}`}</Note>
+          <Note>{`${batchName}, ${words.litres(task.volumeL)} · ${placeOf(task, day)}${task.personId === null ? '' : ` · ${day.nameOf(task.personId)}`}`}</Note>
           <Title level={2}>{step.name}</Title>
-          <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>
-            {task.state === 'running' ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}
-          </Figure>
+          <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>{running ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}</Figure>
+          {waitedMin === null || waitedMin > WAIT_TOLD_MIN ? null : (
+            <Note>{waitedMin > 0 ? `May wait ${words.duration(Math.ceil(waitedMin))} more.` : 'It has waited as long as it may.'}</Note>
+          )}
         </View>
       </View>
-      {goesIn.length === 0 ? null : (
-        <View style={{ gap: 2 }}>
-          {goesIn.map((line) => (
-            <View key={line.ingredientId} style={{ flexDirection: 'row', gap: 8 }}>
-              <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{line.amount === null ? 'by eye' : words.amountText(line.amount, line.unit)}</Strong>
-              <Body style={{ flex: 1 }}>{line.returnsAtStepId === step.id ? `${line.name}, back in` : line.cut === null ? line.name : `${line.name}, ${line.cut}`}</Body>
-            </View>
-          ))}
-        </View>
-      )}
+      {goesIn.length === 0 ? null : <GoesIn day={day} task={task} lines={goesIn} onDo={onDo} />}
+      {openHere.length > 1 && running ? (
+        <Action
+          style={{ alignSelf: 'flex-start' }}
+          label={`All ${String(openHere.length)} are in`}
+          hint={`All ${String(openHere.length)} lines of ${batchName} are in`}
+          onPress={() => {
+            onDo(
+              openHere.map((line) => tickEvent(batchId, line)),
+              `${batchName}: ${String(openHere.length)} lines are in.`,
+            );
+          }}
+        />
+      ) : null}
       {step.check === null ? null : <Body>{`Done when: ${step.check}.`}</Body>}
       {step.caution === null ? null : (
         <View style={{ flexDirection: 'row', gap: 8 }}>
@@ -124,38 +176,89 @@ export function TaskCard({ day, task, now, onDo }: Props) {
           <Body style={{ flex: 1 }}>{step.caution}</Body>
         </View>
       )}
-      {step.irreversible && task.state !== 'running' ? <Strong>This cannot be undone in the pot.</Strong> : null}
+      {step.irreversible && !running ? <Strong>This cannot be undone in the pot.</Strong> : null}
       <Note>{step.why}</Note>
       <Pressable
         role="link"
-        aria-label={`Batch sheet of ${task.batchName}`}
+        aria-label={`Batch sheet of ${batchName}`}
         onPress={() => {
-          router.push(`/sheet/${task.batchId}`);
+          router.push(`/sheet/${batchId}`);
         }}
         style={{ minHeight: 44, justifyContent: 'center' }}
       >
-        <Strong style={{ textDecorationLine: 'underline' }}>Batch sheet: all amounts, ticks, salt, texture</Strong>
+        <Strong style={{ textDecorationLine: 'underline' }}>Batch sheet: all amounts, salt, texture</Strong>
       </Pressable>
-      {task.isLast && task.state === 'running' ? <LitresStepper label="litres out" volumeL={volumeOutL} onChange={setVolumeOutL} /> : null}
-      {task.state === 'running' ? (
+      {openAtEnd.length > 0 ? <OpenLines batchId={batchId} name={batchName} lines={openAtEnd} onDo={onDo} /> : null}
+      {task.isLast && running && openAtEnd.length === 0 ? <LitresStepper label="litres out" volumeL={volumeOutL} onChange={setVolumeOutL} /> : null}
+      {asking !== null ? (
+        <GateList
+          day={day}
+          gates={asking}
+          then={startLabel}
+          onPass={() => {
+            start(asking);
+          }}
+          onBack={() => {
+            setAsking(null);
+          }}
+        />
+      ) : tap !== null ? (
         <Action
           kind="main"
-          label={DONE[step.phase] ?? 'Done'}
-          hint={`${DONE[step.phase] ?? 'Done'}, ${task.batchName}`}
+          label={tap.label}
+          hint={`${tap.label}, ${batchName}`}
           onPress={() => {
-            onDo(doneEvents(task, soup, volumeOutL), `${task.batchName}: ${(DONE[step.phase] ?? `${words.PHASE[step.phase]} done`).toLowerCase()}.`);
+            onDo(tap.events, `${batchName}: ${tap.label.toLowerCase()}.`);
+          }}
+        />
+      ) : running ? (
+        <Action
+          kind="main"
+          label={doneLabel}
+          hint={`${doneLabel}, ${batchName}`}
+          disabled={openAtEnd.length > 0}
+          onPress={() => {
+            onDo(doneEvents(task, soup, volumeOutL, asksFirst), `${batchName}: ${(DONE[step.phase] ?? `${words.PHASE[step.phase]} done`).toLowerCase()}.`);
           }}
         />
       ) : (
-        <Action
-          kind="main"
-          label={task.state === 'toStart' ? `Start ${task.batchName}` : `Start: ${words.PHASE[step.phase].toLowerCase()}`}
-          hint={`Start ${task.batchName}: ${words.PHASE[step.phase].toLowerCase()}`}
-          onPress={() => {
-            onDo(startEvents(task, soup), `${task.batchName}: ${words.PHASE[step.phase].toLowerCase()} begun.`);
+        <Action kind="main" label={startLabel} hint={`Start ${batchName}: ${phase}`} onPress={tryStart} />
+      )}
+      {asking !== null ? null : (
+        <View style={{ flexDirection: 'row', gap: 8 }}>
+          {running ? (
+            <Action
+              style={{ flex: 1 }}
+              label={`+${String(MORE_MIN)} min`}
+              hint={`${String(MORE_MIN)} more minutes for ${batchName}`}
+              onPress={() => {
+                onDo([{ kind: 'step.extended/1', data: { batchId, stepId: step.id, byMin: MORE_MIN } }], `${batchName}: ${String(MORE_MIN)} min more.`);
+              }}
+            />
+          ) : null}
+          {task.state === 'toStart' || task.isLast ? null : (
+            <Action
+              style={{ flex: 1 }}
+              label="Leave out…"
+              hint={`Leave out this step of ${batchName}`}
+              onPress={() => {
+                setLeavingOut(!leavingOut);
+              }}
+            />
+          )}
+        </View>
+      )}
+      {leavingOut ? (
+        <Choice
+          label="Why it is left out"
+          value={null}
+          options={words.SKIP_REASONS.map((reason) => ({ value: reason, label: reason }))}
+          onPick={(reason) => {
+            setLeavingOut(false);
+            onDo([{ kind: 'step.skipped/1', data: { batchId, stepId: step.id, reason } }], `${batchName}: ${phase} left out.`);
           }}
         />
-      )}
+      ) : null}
     </Sheet>
   );
 }

@@ -1,0 +1,39 @@
+import { words } from '@broth/contract';
+import { useRouter } from 'expo-router';
+import { View } from 'react-native';
+import type { OpenDay } from '../../state/useDay';
+import type { ShownPlan } from '../../state/usePlan';
+import { Action } from '../../ui/Action';
+import { Sheet } from '../../ui/Sheet';
+import { StateMark } from '../../ui/StateMark';
+import { Body, Note } from '../../ui/Type';
+
+const HEAD = { station: 'The station has changed', slipped: 'The day runs behind the plan', changed: 'The pars have changed' } as const;
+
+/** The day is no longer what the plan was made for: what would be otherwise, and the choice. */
+export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly shown: ShownPlan }) {
+  const router = useRouter();
+  const { because, difference } = shown;
+  if (because !== 'station' && because !== 'slipped' && because !== 'changed') return null;
+  const cannot = shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)).slice(0, 2);
+  return (
+    <Sheet label={HEAD[because]}>
+      <StateMark mark="soon" word={HEAD[because]} />
+      <Body>{difference === null ? 'A new plan is being worked out.' : words.planDifference(difference, day.names)}</Body>
+      {cannot.map((found) => (
+        <Note key={JSON.stringify(found)}>{words.finding(found, day.names)}</Note>
+      ))}
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {shown.keep === null ? null : <Action label="Keep as agreed" onPress={shown.keep} />}
+        <Action
+          label="Look at it"
+          hint="Look at the new plan on the board"
+          onPress={() => {
+            router.navigate('/board');
+          }}
+        />
+        <Action style={{ flexGrow: 1 }} kind="main" label="Use the new plan" disabled={shown.improving || shown.accepting} onPress={() => void shown.accept()} />
+      </View>
+    </Sheet>
+  );
+}

@@ -1,0 +1,32 @@
+import { alarms, dueReadings, liveStation, nameHands, tasks, washTasks } from '@broth/core';
+import type { Alarm, DayPlan, DueReading, Station, Task, WashTask } from '@broth/core';
+import { useMemo } from 'react';
+import type { OpenDay } from './useDay';
+import { useDay } from './useDay';
+
+/** What hands do on the open day, by the plan people work by. */
+export interface Hands {
+  readonly plan: DayPlan | null;
+  readonly station: Station;
+  readonly tasks: readonly Task[];
+  readonly washes: readonly WashTask[];
+  readonly due: readonly DueReading[];
+  /** Everything that will want somebody, soonest first. */
+  readonly alarms: readonly Alarm[];
+}
+
+/** `minute` is the present to the minute: what is due by the rules is asked no more often. */
+function handsOf(day: OpenDay, minute: number): Hands {
+  const plan = (day.view.plan?.plan ?? null) as DayPlan | null;
+  const station = liveStation(day.book.station, day.state, day.view.midnight);
+  const named = plan === null ? [] : nameHands(plan, station.people);
+  const all = tasks({ day: day.state, plan, soupById: day.soupById, station, midnight: day.view.midnight, named });
+  const due = dueReadings(day.state, day.soupById, day.book.pack, minute * 60_000);
+  return { plan, station, tasks: all, washes: washTasks({ day: day.state, plan, midnight: day.view.midnight }), due, alarms: alarms(all, due, day.state.timers) };
+}
+
+export function useHands(now: number): { readonly day: OpenDay; readonly hands: Hands } | null {
+  const day = useDay();
+  const minute = Math.floor(now / 60_000);
+  return useMemo(() => (day === null ? null : { day, hands: handsOf(day, minute) }), [day, minute]);
+}
