@@ -93,7 +93,7 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   await expect.poll(() => clockOf(page, 'Beetroot 1')).toBe(before + 5);
   // Far past its service, in tens.
   const later = page.getByRole('button', { name: 'Beetroot 1 10 minutes later' });
-  for (let press = 1; press <= 18; press += 1) {
+  for (let press = 1; press <= 16; press += 1) {
     await later.focus();
     await page.keyboard.press('Enter');
     await expect.poll(() => clockOf(page, 'Beetroot 1'), { timeout: 10_000 }).toBe(before + 5 + 10 * press);

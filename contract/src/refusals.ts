@@ -103,6 +103,12 @@ export const REFUSALS = {
     title: 'The day has moved on',
     detail: () => 'Pars, batches or the clock changed since this plan was made. Look at the new draft and accept that one.',
   },
+  'plan.overtaken': {
+    status: 409,
+    title: 'Somebody else was first',
+    detail: (facts: { by: string; at: string }) =>
+      `${facts.by} took another plan at ${facts.at}. It is the one that counts; what you moved is still here, planned on top of it. Look at it and take it if it is still wanted.`,
+  },
   'plan.infeasible': {
     status: 422,
     title: 'This plan cannot be cooked',

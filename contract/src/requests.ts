@@ -18,7 +18,14 @@ export function parsePar(typed: string): { readonly ok: true; readonly parL: num
   return parsed.success ? { ok: true, parL: parsed.data.parL } : { ok: false, message: parsed.error.issues[0]?.message ?? '' };
 }
 
-export const postPlan = z.object({ by: z.string().min(1), /** The minute of the day the plan was made at. */ nowMin: z.int(), plan: dayPlan });
+export const postPlan = z.object({
+  by: z.string().min(1),
+  /** The minute of the day the plan was made at. */
+  nowMin: z.int(),
+  plan: dayPlan,
+  /** The version it was made to follow, 0 = the first: a newer one means that somebody else took a plan in between. null = whichever. */
+  basedOn: z.int().min(0).nullable().default(null),
+});
 /** A longer search on the server, from the plan on the screen with what was put by hand. */
 export const postSearch = z.object({ nowMin: z.int(), from: dayPlan, forS: z.number().min(1).max(30).default(10) });
 const by = z.string().min(1);

@@ -44,6 +44,12 @@ describe('the desk', () => {
     desk().undo(plan('earlier'));
     expect([desk().pins, desk().draft?.plan.date, desk().base]).toEqual([[], 'now', null]);
   });
+  test('somebody else was first: what was moved here is planned on top of theirs, and of one batch this hand counts', () => {
+    desk().change(plan('mine'), { pins: [pin(10)] });
+    const other: Pin = { ...pin(50), batchId: 'b' };
+    desk().rebase(plan('theirs', [pin(99), other]), 4);
+    expect([desk().pins, desk().base?.date, desk().basedOn, desk().past]).toEqual([[other, pin(10)], 'theirs', 4, []]);
+  });
   test('a change after an undo forgets what was undone; undo with nothing to undo does nothing', () => {
     desk().undo(plan('first'));
     expect(desk().pins).toEqual([]);

@@ -27,6 +27,8 @@ interface Desk extends ByHand {
   readonly base: DayPlan | null;
   readonly past: readonly Moment[];
   readonly future: readonly Moment[];
+  /** The version of the agreed plan that changes by hand began from; what was agreed since is somebody else's. */
+  readonly basedOn: number;
   /** Counts changes by hand: each is planned afresh. */
   readonly revision: number;
   readonly story: { readonly of: DayPlan; readonly story: PlanStory } | null;
@@ -43,6 +45,8 @@ interface Desk extends ByHand {
   readonly change: (shown: DayPlan, changes: Partial<ByHand>) => void;
   /** A plan of earlier today becomes the draft: with what was put by hand in it, and minutes moved counted against it. */
   readonly takeUp: (shown: DayPlan, earlier: DayPlan) => void;
+  /** Somebody else's plan was agreed on meanwhile: what was put by hand here is planned on top of it. */
+  readonly rebase: (agreed: DayPlan, version: number) => void;
   readonly undo: (shown: DayPlan) => void;
   readonly redo: (shown: DayPlan) => void;
   /** Back to the accepted plan, or to a plan without anything put by hand. */
@@ -76,6 +80,7 @@ export const useDesk = create<Desk>()((set, get) => {
     pins: [],
     splits: [],
     revision: 0,
+    basedOn: 0,
     ...FRESH,
     open: (date, accepted) => {
       if (get().date !== date) set({ ...FRESH, date, ...handOf(accepted), revision: get().revision + 1 });
@@ -104,6 +109,20 @@ export const useDesk = create<Desk>()((set, get) => {
         past: [...past, { pins, splits, plan: shown }],
         future: [],
         draft: { ...draft, plan: earlier, improved: false },
+        revision: revision + 1,
+      });
+    },
+    rebase: (agreed, version) => {
+      const { pins, splits, revision } = get();
+      const mine = new Set(pins.map((pin) => pin.batchId));
+      const split = new Set(splits.map((one) => one.soupId));
+      set({
+        pins: [...agreed.pins.filter((pin) => !mine.has(pin.batchId)), ...pins],
+        splits: [...agreed.splits.filter((one) => !split.has(one.soupId)), ...splits],
+        base: agreed,
+        basedOn: version,
+        past: [],
+        future: [],
         revision: revision + 1,
       });
     },

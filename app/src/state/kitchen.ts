@@ -37,7 +37,8 @@ interface KitchenState {
   readonly putFood: (food: Food) => Promise<string | null>;
   /** Takes in a list; answers how many things it changed, or what is wrong with it. */
   readonly putPantryCsv: (csv: string) => Promise<{ readonly changed: number } | { readonly trouble: string }>;
-  readonly postPlan: (plan: DayPlan, nowMin: number, by: string | null) => Promise<boolean>;
+  /** `basedOn` is the version of the plan it was made to follow. */
+  readonly postPlan: (plan: DayPlan, nowMin: number, by: string | null, basedOn: number) => Promise<'taken' | 'overtaken' | 'refused'>;
   /** Has the server look longer; null when it could not, which is said. */
   readonly searchPlan: (from: DayPlan, nowMin: number, forS: number) => Promise<DayPlan | null>;
   /** Puts events into the outbox and shows them at once; answers their ids, so that they can be taken back. */
@@ -308,17 +309,18 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         return { trouble: sentence(error) };
       }
     },
-    postPlan: async (plan, nowMin, by) => {
+    postPlan: async (plan, nowMin, by, basedOn) => {
       if (by === null) {
         set({ trouble: PICK_WHO });
-        return false;
+        return 'refused';
       }
       try {
-        await api.postPlan(KITCHEN, plan.date, { by, nowMin, plan });
-        return true;
+        await api.postPlan(KITCHEN, plan.date, { by, nowMin, plan, basedOn });
+        return 'taken';
       } catch (error) {
-        set({ trouble: sentence(error) });
-        return false;
+        const overtaken = error instanceof CallFailed && error.problem?.code === 'plan.overtaken';
+        set(overtaken ? { notice: sentence(error) } : { trouble: sentence(error) });
+        return overtaken ? 'overtaken' : 'refused';
       }
     },
     searchPlan: async (from, nowMin, forS) => {

@@ -111,6 +111,8 @@ export function usePlanner(): void {
   useEffect(() => {
     if (day === null || nowMin === null) return;
     useDesk.getState().open(day.view.date, accepted);
+    // Without anything moved by hand a draft follows whatever is agreed.
+    if (useDesk.getState().base === null) useDesk.setState({ basedOn: day.view.plan?.version ?? 0 });
     tickets.plan += 1;
     const { draft, base } = useDesk.getState();
     const input = inputOf(day, nowMin);
@@ -208,10 +210,11 @@ export function usePlan(who: string | null): ShownPlan | null {
     const accept = async (): Promise<void> => {
       if (fresh === null) return;
       setAccepting(true);
-      if (await postPlan(fresh.plan, fresh.nowMin, who)) {
-        await refresh();
-        useDesk.getState().letGo(fresh.plan);
-      }
+      const outcome = await postPlan(fresh.plan, fresh.nowMin, who, useDesk.getState().basedOn);
+      if (outcome !== 'refused') await refresh();
+      const agreed = useKitchen.getState().day?.plan ?? null;
+      if (outcome === 'taken') useDesk.getState().letGo(fresh.plan);
+      else if (outcome === 'overtaken' && agreed !== null) useDesk.getState().rebase(agreed.plan, agreed.version);
       setAccepting(false);
     };
     if (accepted !== null && because === null) return { plan: accepted, kind: 'accepted', because, improving: false, difference: null, keep, accept, accepting };

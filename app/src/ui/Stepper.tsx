@@ -75,3 +75,25 @@ export function MinutesStepper({ label, durationMin, stepMin, mostMin, onChange 
     />
   );
 }
+
+interface CountProps {
+  readonly label: string;
+  readonly count: number;
+  readonly step: number;
+  readonly most: number;
+  readonly onChange: (count: number) => void;
+}
+
+export function CountStepper({ label, count, step, most, onChange }: CountProps) {
+  return (
+    <Stepper
+      label={label}
+      shown={String(count)}
+      less={`${String(step)} fewer`}
+      more={`${String(step)} more`}
+      onStep={(direction) => {
+        onChange(Math.min(most, Math.max(0, count + direction * step)));
+      }}
+    />
+  );
+}

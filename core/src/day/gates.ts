@@ -87,13 +87,26 @@ export function doneGates(task: Task, soup: Soup, day: DayState): readonly Gate[
   return lines.length === 0 ? [] : [{ kind: 'open', lines }];
 }
 
-/** How many times the card's amount would be in the pot with so much more of a line; null when the card does not say. */
-export function doseFactor(soup: Soup, batch: BatchRecord, ingredientId: string, more: number): number | null {
-  const line = sheetLines(soup, batch.volumeL).find((one) => one.ingredientId === ingredientId);
-  if (line?.amount == null || line.amount <= 0) return null;
-  const most = line.upTo ?? line.amount;
-  const already = batch.additions.filter((added) => added.ingredientId === ingredientId && added.unit === line.unit).reduce((sum, added) => sum + (added.amount ?? 0), 0);
-  return (already + more) / most;
+/** Something that is about to go into the pot: a line of the card by its id, else by its name. */
+export interface Dose {
+  readonly ingredientId: string | null;
+  readonly name: string;
+  readonly amount: number;
+  readonly unit: 'g' | 'mL' | 'each';
+}
+
+/** How many times the card's amount would be in the pot with a dose; null when the card does not say. */
+export function doseFactor(soup: Soup, batch: BatchRecord, dose: Dose): number | null {
+  const isIt = (one: { readonly ingredientId: string | null; readonly name: string }): boolean =>
+    dose.ingredientId === null || one.ingredientId === null ? one.name.toLowerCase() === dose.name.toLowerCase() : one.ingredientId === dose.ingredientId;
+  const lines = sheetLines(soup, batch.volumeL).filter((line) => isIt(line) && line.unit === dose.unit && line.amount !== null && line.amount > 0);
+  const most = lines.reduce((sum, line) => sum + (line.upTo ?? line.amount ?? 0), 0);
+  if (most <= 0) return null;
+  // What is poured or salted by measure is entered beside the tick of its line: the tick is not the same again.
+  const already = batch.additions
+    .filter((added) => isIt(added) && added.unit === dose.unit && (dose.ingredientId !== null || added.for !== 'card'))
+    .reduce((sum, added) => sum + (added.amount ?? 0), 0);
+  return (already + dose.amount) / most;
 }
 
 /** From so many times the card on a dose is asked about: a line doubled twice, a spoon misread. A design choice. */

@@ -248,9 +248,12 @@ describe('gates', () => {
   test('a dose of four times the card is seen to be one; in two halves too', () => {
     const line = openLines(chowder, batchOf([begun()])).find((one) => one.ingredientId === 'salt');
     const card = line?.amount ?? Number.NaN;
-    expect(doseFactor(chowder, batchOf([begun()]), 'salt', card * 4)).toBeCloseTo(4, 9);
-    expect(doseFactor(chowder, batchOf([begun(), tick('salt', 401, card)]), 'salt', card)).toBeCloseTo(2, 9);
-    expect(doseFactor(chowder, batchOf([begun()]), 'nothing of the card', 5)).toBeNull();
+    const salt = (amount: number, ingredientId: string | null = 'salt') => ({ ingredientId, name: 'salt', amount, unit: 'g' }) as const;
+    expect(doseFactor(chowder, batchOf([begun()]), salt(card * 4))).toBeCloseTo(4, 9);
+    expect(doseFactor(chowder, batchOf([begun(), tick('salt', 401, card)]), salt(card))).toBeCloseTo(2, 9);
+    // Salt in steps is entered by its name, beside the tick of its line.
+    expect(doseFactor(chowder, batchOf([begun(), tick('salt', 401, card)]), salt(card * 2, null))).toBeCloseTo(2, 9);
+    expect(doseFactor(chowder, batchOf([begun()]), { ingredientId: null, name: 'Nothing of the card', amount: 5, unit: 'g' })).toBeNull();
   });
 });
 

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { Context } from '../context';
 import { eventsOfDay, lastSeqOf } from '../store/eventLog';
 import { acceptPlan, planOf, plansOf, putPar } from '../store/kitchenStore';
+import { localClock } from '../localTime';
 import { earlierSoups } from '../store/soupBook';
 import { dayInput, dayOr400, dayParams, kitchenOr404, planBasis } from './common';
 import type { Api } from './common';
@@ -74,7 +75,7 @@ export function dayRoutes(api: Api, context: Context): void {
     async (request) => {
       const { kitchenId } = request.params;
       const date = dayOr400(request.params.date);
-      const { plan, nowMin, by } = request.body;
+      const { plan, nowMin, by, basedOn } = request.body;
       const input = await dayInput(context, kitchenId, date, nowMin);
       if (input.station.people.every((person) => person.id !== by)) throw refuse('event.personUnknown', { by });
       if (plan.date !== date || Math.abs(input.serverNowMin - nowMin) > DRAFT_KEEPS_MIN) throw refuse('plan.stale');
@@ -86,7 +87,10 @@ export function dayRoutes(api: Api, context: Context): void {
       // It would have held the whole station: something was stopped, or somebody has gone, since it was made.
       if (first !== undefined && checkDayPlan({ ...input, station: input.wholeStation }, plan).length === 0) throw refuse('plan.stale');
       if (first !== undefined) throw refuse('plan.infeasible', { first: first.code });
-      return acceptPlan(context.database, kitchenId, plan, by, new Date(context.now()));
+      const accepted = await acceptPlan(context.database, kitchenId, plan, { by, at: new Date(context.now()), basedOn });
+      if (accepted.kind === 'accepted') return accepted.plan;
+      const taker = input.station.people.find((person) => person.id === accepted.plan.by)?.name ?? accepted.plan.by;
+      throw refuse('plan.overtaken', { by: taker, at: localClock((await kitchenOr404(kitchenId)).timeZone, accepted.plan.acceptedAt) });
     },
   );
 }

@@ -100,4 +100,41 @@ describe('the live day on the server', () => {
     expect((await accept(demo.station)).json()).toMatchObject({ code: 'plan.stale' });
     expect((await accept(liveStation(demo.station, day, midnight))).statusCode).toBe(200);
   });
+  test('two leads who take a plan each from the same one: the first counts, the second hears who and when', async () => {
+    kitchen.setNow('05:00');
+    const plan = planDay(
+      { date: DAY, nowMin: 300, soups: demo.soups, station: demo.station, pars: demo.standingPars, lots: demo.lots(DAY), started: [], dateMarkLastDay: 7 },
+      { seed: 2, moves: 0 },
+    );
+    const take = async (by: string, basedOn: number | null) =>
+      (
+        await kitchen.app.inject({
+          method: 'POST',
+          url: `/api/kitchens/landing/days/${DAY}/plans`,
+          payload: postPlan.parse({ by, nowMin: 300, plan, basedOn }) as Record<string, unknown>,
+        })
+      ).json<{ version?: number; code?: string; detail?: string }>();
+    // Both began from version 1, at the same moment.
+    const answers = await Promise.all([take('maren', 1), take('tobi', 1)]);
+    expect(answers.map((answer) => answer.version ?? answer.code).sort()).toEqual([2, 'plan.overtaken']);
+    expect(answers.find((answer) => answer.code !== undefined)?.detail).toMatch(/^(Maren Oake|Tobi Lund) took another plan at 5:00\./);
+    expect((await take('tobi', 2)).version).toBe(3);
+    expect((await take('tobi', null)).version).toBe(4);
+  });
+  test('what was 86ed ran out in the sales of that day, unless it came back or somebody typed another time', async () => {
+    const sell = (soupId: string, soldOutMin: number | null) =>
+      kitchen.app.inject({ method: 'PUT', url: `/api/kitchens/landing/days/${DAY}/sales/${soupId}`, payload: { serviceId: 'midday', sold: 30, soldOutMin } });
+    kitchen.setNow('14:00');
+    await kitchen.post([
+      event('soup.out/1', '13:05', { soupId: 'lentil', serviceId: 'midday' }),
+      event('soup.out/1', '12:40', { soupId: 'celeriac', serviceId: 'midday' }),
+      event('soup.back/1', '12:50', { soupId: 'celeriac', serviceId: 'midday' }),
+      event('soup.out/1', '12:00', { soupId: 'chowder', serviceId: 'midday' }),
+    ]);
+    await Promise.all([sell('lentil', null), sell('celeriac', null), sell('chowder', 770)]);
+    const { sales } = (await kitchen.app.inject({ method: 'GET', url: '/api/kitchens/landing/sales?until=2026-11-26&days=1' })).json<{
+      sales: readonly { soupId: string; soldOutMin: number | null }[];
+    }>();
+    expect(Object.fromEntries(sales.map((one) => [one.soupId, one.soldOutMin]))).toEqual({ lentil: 785, celeriac: null, chowder: 770 });
+  });
 });

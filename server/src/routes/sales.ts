@@ -23,9 +23,10 @@ export function salesRoutes(api: Api, context: Context): void {
       },
     },
     async (request) => {
-      await kitchenOr404(request.params.kitchenId);
+      const { kitchenId } = request.params;
+      const { timeZone } = await kitchenOr404(kitchenId);
       const until = dayOr400(request.query.until);
-      return salesBetween(request.params.kitchenId, addDays(until, -request.query.days), until);
+      return salesBetween(context.database, { id: kitchenId, timeZone }, addDays(until, -request.query.days), until);
     },
   );
 

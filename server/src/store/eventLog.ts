@@ -1,5 +1,5 @@
 import type { StoredEvent } from '@broth/contract';
-import type { CalendarDate, DayEvent } from '@broth/core';
+import type { CalendarDate, DayEvent, Instant } from '@broth/core';
 import canonicalizeJson from 'canonicalize';
 import type { Client } from 'pg';
 import { QueryTypes } from 'sequelize';
@@ -132,4 +132,21 @@ export async function eventsOfDay(sequelize: Sequelize, kitchenId: string, day: 
 export async function lastSeqOf(sequelize: Sequelize, kitchenId: string): Promise<number> {
   const [head] = await sequelize.query<{ seq: string }>('SELECT seq FROM event_head WHERE kitchen_id = $kitchenId', { bind: { kitchenId }, type: QueryTypes.SELECT });
   return Number(head?.seq ?? 0);
+}
+
+/** What was 86ed and not put back on, in a stretch of days: when, by day, service and soup. The last time counts. */
+export async function soldOutBetween(
+  sequelize: Sequelize,
+  kitchenId: string,
+  from: CalendarDate,
+  until: CalendarDate,
+): Promise<readonly { readonly day: CalendarDate; readonly serviceId: string; readonly soupId: string; readonly at: Instant }[]> {
+  const rows = await sequelize.query<EventRow>(
+    `SELECT DISTINCT ON (day, data->>'serviceId', data->>'soupId') ${COLUMNS} FROM event e
+     WHERE kitchen_id = $kitchenId AND kind IN ('soup.out/1', 'soup.back/1') AND day >= $from AND day < $until
+       AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)
+     ORDER BY day, data->>'serviceId', data->>'soupId', at DESC`,
+    { bind: { kitchenId, from, until }, type: QueryTypes.SELECT },
+  );
+  return rows.map(storedEventOf).flatMap((event) => (event.kind === 'soup.out/1' ? [{ day: event.day, ...event.data, at: event.at }] : []));
 }

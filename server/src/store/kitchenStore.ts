@@ -89,13 +89,22 @@ export async function plansOf(kitchenId: string, day: CalendarDate): Promise<Sto
 }
 
 /** Stores an accepted plan as the next version. */
-export async function acceptPlan(sequelize: Sequelize, kitchenId: string, plan: DayPlan, acceptedBy: string, acceptedAt: Date): Promise<StoredPlan> {
-  const row = await takingTurns(sequelize, `${kitchenId} ${plan.date}`, async (transaction) => {
-    const version = ((await DayPlanRow.max<number | null, DayPlanRow>('version', { where: { kitchenId, day: plan.date }, transaction })) ?? 0) + 1;
-    return DayPlanRow.create({ kitchenId, day: plan.date, version, acceptedAt, acceptedBy, body: plan }, { transaction });
+export async function acceptPlan(
+  sequelize: Sequelize,
+  kitchenId: string,
+  plan: DayPlan,
+  accepted: { readonly by: string; readonly at: Date; readonly basedOn: number | null },
+): Promise<{ readonly kind: 'accepted' | 'overtaken'; readonly plan: StoredPlan }> {
+  const { by, at, basedOn } = accepted;
+  const { row, isNew } = await takingTurns(sequelize, `${kitchenId} ${plan.date}`, async (transaction) => {
+    const newest = await DayPlanRow.findOne({ where: { kitchenId, day: plan.date }, order: [['version', 'DESC']], transaction });
+    if (newest !== null && basedOn !== null && newest.version > basedOn) return { row: newest, isNew: false };
+    const version = (newest?.version ?? 0) + 1;
+    return { row: await DayPlanRow.create({ kitchenId, day: plan.date, version, acceptedAt: at, acceptedBy: by, body: plan }, { transaction }), isNew: true };
   });
+  if (!isNew) return { kind: 'overtaken', plan: storedPlanOf(row) };
   await notify(sequelize, { kitchen: kitchenId, topic: 'day', day: plan.date });
-  return storedPlanOf(row);
+  return { kind: 'accepted', plan: storedPlanOf(row) };
 }
 
 export type Notice =

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { soupOf, vesselsOf } from '@broth/core';
+import { DOUBTED_DOSE, doseFactor, soupOf, vesselsOf } from '@broth/core';
 import type { AdditionRecord, DayPlan, SheetLine } from '@broth/core';
 import { useLocalSearchParams, useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -11,6 +11,7 @@ import { Action } from '../../ui/Action';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
+import type { Addition } from './PutRight';
 import { SheetView } from './SheetView';
 import { useAwake } from './useAwake';
 import { useBack } from './useBack';
@@ -58,6 +59,7 @@ export function BatchSheetScreen() {
   const back = useBack('/now');
   const record = useKitchen((state) => state.record);
   const [chosen, setChosen] = useState<number | null>(null);
+  const [doubted, setDoubted] = useState<{ readonly addition: Addition; readonly factor: number } | null>(null);
   useAwake(true);
   if (open === null || day === null) {
     return (
@@ -99,13 +101,38 @@ export function BatchSheetScreen() {
         { kind: 'ingredient.added/1', data: { batchId, ingredientId: line.ingredientId, name: line.name, amount: line.amount, unit: line.unit, for: 'card', allergens: null } },
       ]);
   };
+  const add = (addition: Addition): void => {
+    setDoubted(null);
+    record([{ kind: 'ingredient.added/1', data: { batchId, ...addition, allergens: open.pantry.find((food) => food.name === addition.name)?.allergens ?? null } }]);
+  };
   return (
     <Screen
       title={made.name}
       day={false}
       back={back}
       foot={
-        batch === undefined ? (
+        doubted !== null ? (
+          <View role="alert" style={{ gap: 8 }}>
+            <Body>{`With ${words.amountText(doubted.addition.amount, doubted.addition.unit)} of ${doubted.addition.name.toLowerCase()} the pot has ${words.number(doubted.factor)} times what the card says. What is in cannot be taken out.`}</Body>
+            <View style={{ flexDirection: 'row', gap: 8 }}>
+              <Action
+                style={{ flex: 1 }}
+                label="No, a slip"
+                onPress={() => {
+                  setDoubted(null);
+                }}
+              />
+              <Action
+                style={{ flex: 1 }}
+                kind="main"
+                label="Yes, it went in"
+                onPress={() => {
+                  add(doubted.addition);
+                }}
+              />
+            </View>
+          </View>
+        ) : batch === undefined ? (
           <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
             <Body style={{ flex: 1 }}>Not begun yet: ticks count from when it is.</Body>
             <Action
@@ -142,7 +169,9 @@ export function BatchSheetScreen() {
             batch === undefined
               ? null
               : (addition) => {
-                  record([{ kind: 'ingredient.added/1', data: { batchId, ...addition, allergens: open.pantry.find((food) => food.name === addition.name)?.allergens ?? null } }]);
+                  const factor = doseFactor(soup, batch, addition);
+                  if (factor !== null && factor >= DOUBTED_DOSE) setDoubted({ addition, factor });
+                  else add(addition);
                 }
           }
         />

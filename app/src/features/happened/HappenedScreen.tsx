@@ -12,7 +12,7 @@ import type { Hands } from '../../state/useHands';
 import { useNow } from '../../state/useNow';
 import { Action, Choice } from '../../ui/Action';
 import { Pick, Field } from '../../ui/Field';
-import { MinutesStepper } from '../../ui/Stepper';
+import { CountStepper, MinutesStepper } from '../../ui/Stepper';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
@@ -130,6 +130,44 @@ function People({ day, now, onDo }: { readonly day: OpenDay; readonly now: numbe
           </Line>
         );
       })}
+    </Sheet>
+  );
+}
+
+const GUESTS_STEP = 10;
+
+/** A party that was not expected: its portions go onto the par, and the day is planned anew. */
+function MoreGuests({ day }: { readonly day: OpenDay }) {
+  const [soupId, setSoupId] = useState('');
+  const [portions, setPortions] = useState(60);
+  const [says, setSays] = useState<string | null>(null);
+  const putPar = useKitchen((state) => state.putPar);
+  const pars = day.view.pars.filter((par) => day.soupById.get(par.soupId)?.role === 'soup');
+  const par = pars.find((one) => one.soupId === soupId);
+  const moreL = (portions * (day.soupById.get(soupId)?.portionMl ?? 0)) / 1000;
+  return (
+    <Sheet label="More guests">
+      <Title level={2}>More guests</Title>
+      <Pick
+        label="Of which soup"
+        value={soupId}
+        options={[{ value: '', label: 'pick one' }, ...pars.map((one) => ({ value: one.soupId, label: day.names.soup(one.soupId) }))]}
+        onPick={setSoupId}
+      />
+      <CountStepper label="portions more" count={portions} step={GUESTS_STEP} most={500} onChange={setPortions} />
+      {par === undefined ? null : <Body>{`${words.litres(moreL)} more: the par goes from ${words.litres(par.parL)} to ${words.litres(par.parL + moreL)}.`}</Body>}
+      <Action
+        kind="main"
+        label="Raise the par"
+        disabled={par === undefined || portions === 0}
+        onPress={() => {
+          if (par !== undefined)
+            void putPar(par.soupId, Math.round((par.parL + moreL) * 10) / 10).then((wrong) => {
+              setSays(wrong ?? 'Raised. Now says what it does to the day.');
+            });
+        }}
+      />
+      {says === null ? null : <Note>{says}</Note>}
     </Sheet>
   );
 }
@@ -298,6 +336,7 @@ const WHAT = [
   { value: 'stopped', label: 'Out of order' },
   { value: 'gone', label: 'Somebody is gone' },
   { value: 'lost', label: 'A batch is lost' },
+  { value: 'guests', label: 'More guests' },
   { value: 'timer', label: 'A timer' },
   { value: 'note', label: 'A note' },
   { value: 'result', label: 'How it came out' },
@@ -329,6 +368,7 @@ export function HappenedScreen() {
         {what === 'stopped' ? <Equipment day={day} onDo={act} /> : null}
         {what === 'gone' ? <People day={day} now={now} onDo={act} /> : null}
         {what === 'lost' ? <Lost day={day} onDo={act} /> : null}
+        {what === 'guests' ? <MoreGuests day={day} /> : null}
         {what === 'timer' ? <Timer onDo={act} /> : null}
         {what === 'note' ? <Notes day={day} onDo={act} /> : null}
         {what === 'result' ? <Result day={day} onDo={act} /> : null}

@@ -6,6 +6,7 @@ import { useKitchen } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
 import type { Look } from '../../state/preferences';
 import { Choice } from '../../ui/Action';
+import { Alerts } from './Alerts';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { MinutesStepper } from '../../ui/Stepper';
@@ -72,6 +73,7 @@ export function KitchenScreen() {
         <Title level={2}>Look</Title>
         <Choice label="Look" value={look} options={LOOKS} onPick={pickLook} />
       </Sheet>
+      <Alerts />
       <Sheet>
         <Title level={2}>What plans go by</Title>
         <Strong>Each soup in time</Strong>
