@@ -28,7 +28,7 @@ module.exports = {
       name: 'rooms-by-their-door',
       severity: 'error',
       from: { path: '^(app|server|contract|demo|cli)/' },
-      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|planner|formats/index|food/handbook)[.]ts$'] },
+      to: { path: '^(core|contract|demo)/src/', pathNot: ['^$1/', '^(core|contract|demo)/src/(index|planner|refusals|formats/index|food/handbook)[.]ts$'] },
     },
     { name: 'routes-not-sequelize-models', severity: 'error', from: { path: '^server/src/routes/', pathNot: TESTS }, to: { path: '^server/src/store/migrations' } },
     {

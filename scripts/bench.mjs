@@ -3,7 +3,7 @@ import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync } f
 import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { ROOT, checkNode, ensurePackages } from './lib/install.mjs';
+import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
 import { quietly } from './lib/run.mjs';
 import { failPlainly, step } from './lib/say.mjs';
@@ -29,6 +29,8 @@ async function core() {
     warmPlanMs: median('warmPlanMs'),
     improvedPlanMs: median('improvedPlanMs'),
     foldMs: median('foldMs'),
+    bigFoldMs: median('bigFoldMs'),
+    replan95Ms: median('replan95Ms'),
     scaleMs: median('scaleMs'),
     prepMs: median('prepMs'),
   };
@@ -126,12 +128,138 @@ async function eventsPerSecond() {
       await Promise.all(agents.map((agent) => postFrom(agent, count)));
       return (phones * count * 1000) / (performance.now() - from);
     };
-    return { onePhone: await rate(1, 1000), fourPhones: await rate(4, 500) };
+    const figures = { onePhone: await rate(1, 1000), fourPhones: await rate(4, 500) };
+    return { ...figures, seenByAll99Ms: await seenByAll99Ms(port, post, reading) };
   } finally {
     server.child.kill('SIGTERM');
     await server.closed;
     await cluster.stop('immediate');
     rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** Fifty phones on one day, each listening, each with an entry every five seconds: how long until an entry has reached every one of them. */
+async function seenByAll99Ms(port, post, reading) {
+  const PHONES = 50;
+  const EVERY_MS = 5000;
+  const ROUNDS = 4;
+  const sentAt = new Map();
+  const seen = new Map();
+  const lags = [];
+  const hear = (id) => {
+    const at = sentAt.get(id);
+    if (at === undefined) return;
+    const count = (seen.get(id) ?? 0) + 1;
+    seen.set(id, count);
+    if (count === PHONES) lags.push(performance.now() - at);
+  };
+  const { seq } = (await post(new http.Agent({ keepAlive: true }), '/events', { events: [reading()] })).results[0].event;
+  const streams = await Promise.all(
+    Array.from(
+      { length: PHONES },
+      () =>
+        new Promise((resolve, reject) => {
+          const request = http.get({ host: '127.0.0.1', port, path: `/api/kitchens/landing/live?since=${seq}`, agent: new http.Agent() }, (answer) => {
+            let rest = '';
+            answer.setEncoding('utf8');
+            answer.on('data', (text) => {
+              const parts = (rest + text).split('\n\n');
+              rest = parts.pop() ?? '';
+              for (const part of parts) if (part.includes('event: events')) for (const event of JSON.parse(part.slice(part.indexOf('data: ') + 6)).events) hear(event.id);
+            });
+            resolve(request);
+          });
+          request.on('error', reject);
+        }),
+    ),
+  );
+  const wait = (ms) => new Promise((done) => setTimeout(done, ms));
+  await Promise.all(
+    Array.from({ length: PHONES }, async (_, phone) => {
+      const agent = new http.Agent({ keepAlive: true, maxSockets: 1 });
+      // Nobody taps in step with the others.
+      await wait((phone * EVERY_MS) / PHONES);
+      for (let round = 0; round < ROUNDS; round += 1) {
+        const event = reading();
+        sentAt.set(event.id, performance.now());
+        await post(agent, '/events', { events: [event] });
+        await wait(EVERY_MS - (performance.now() - sentAt.get(event.id)));
+      }
+    }),
+  );
+  await wait(1500);
+  for (const stream of streams) {
+    stream.on('error', () => undefined);
+    stream.destroy();
+  }
+  // What never reached everybody counts as the longest there is.
+  while (lags.length < PHONES * ROUNDS) lags.push(Number.POSITIVE_INFINITY);
+  return lags.sort((left, right) => left - right)[Math.floor(lags.length * 0.99)];
+}
+
+/** A server with the demo at a time of its day, over a database of its own. */
+async function withServer(clock, work) {
+  const folder = mkdtempSync(path.join(tmpdir(), 'broth-bench-'));
+  const cluster = await startCluster({ folder, durable: false, quiet: true });
+  const port = await freePort();
+  const server = startServer(
+    { DATABASE_URL: cluster.url, PORT: String(port), HOST: '127.0.0.1', BROTH_WEB_ROOT: WEB_ROOT, BROTH_NOW: `${DAY}T${clock}:00-05:00` },
+    { quiet: true },
+  );
+  try {
+    await server.ready;
+    return await work(`http://127.0.0.1:${port}`);
+  } finally {
+    server.child.kill('SIGTERM');
+    await server.closed;
+    await cluster.stop('immediate');
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+/** From a tap on Now to the next picture that shows it, on a phone four times slower than this machine: the browser's own account of each tap. */
+async function tapMs(address) {
+  await ensureChromium();
+  const { chromium } = await import('@playwright/test');
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu'] });
+  try {
+    const page = await browser.newPage({ viewport: { width: 390, height: 844 }, hasTouch: true });
+    await page.addInitScript(() => localStorage.setItem('broth-board', JSON.stringify({ state: { who: 'maren', device: 'bench' }, version: 0 })));
+    await page.goto(`${address}/board`);
+    await page.getByRole('button', { name: 'Use this plan' }).click();
+    await page.getByRole('link', { name: 'Now', exact: true }).click();
+    await page
+      .getByRole('button', { name: /^Start / })
+      .first()
+      .click();
+    const more = page.getByRole('button', { name: /more minutes for/ }).first();
+    await more.waitFor();
+    // The planner follows every tap: the first figures are of a phone that is planning too.
+    const slow = await page.context().newCDPSession(page);
+    await slow.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+    const took = [];
+    for (let tap = 0; tap < 15; tap += 1) {
+      took.push(
+        await more.evaluate(
+          (button) =>
+            new Promise((resolve) => {
+              const said = document.body.innerText;
+              const from = performance.now();
+              const look = () => {
+                if (document.body.innerText === said) requestAnimationFrame(look);
+                else resolve(performance.now() - from);
+              };
+              button.click();
+              requestAnimationFrame(look);
+            }),
+        ),
+      );
+      await page.waitForTimeout(400);
+    }
+    took.sort((left, right) => left - right);
+    return { medianMs: took[Math.floor(took.length / 2)] };
+  } finally {
+    await browser.close();
   }
 }
 
@@ -155,7 +283,8 @@ async function main() {
   const long = process.argv.includes('long');
   const figures = await step('Planning and folding', core);
   const near = await step(long ? 'Sequencing (half an hour)' : 'Sequencing (three minutes)', () => sequence(long));
-  const perSecond = await step('Posting events', eventsPerSecond);
+  const perSecond = await step('Posting events, fifty phones', eventsPerSecond);
+  const taps = await step('Tapping', () => withServer('07:20', tapMs));
   const rows = [
     ['First plan of the demo day, cold', figures.firstPlanMs, 50, 'ms', 'most'],
     ['The same, warm', figures.warmPlanMs, 5, 'ms', 'aim'],
@@ -164,10 +293,14 @@ async function main() {
     [`Days played through, ${near.steps} steps each`, near.replicationsPerS, 50_000, '/s', 'aimLeast'],
     ['Plans that break a rule, of all made here', printSequence(near), 0, '', 'none'],
     ['Fold of 1000 events', figures.foldMs, 5, 'ms', 'most'],
+    ['Fold of 5000 events', figures.bigFoldMs, 10, 'ms', 'most'],
+    ['A mishap: the first new plan, 95th percentile', figures.replan95Ms, 300, 'ms', 'most'],
     ['Sheets of 40 lines, 4 levels of components', figures.scaleMs, 1, 'ms', 'most'],
     ['Prep and order list of 20 batches', figures.prepMs, 20, 'ms', 'most'],
     ['Events one by one, one phone, durable', perSecond.onePhone, 300, '/s', 'aimLeast'],
     ['The same, four phones at once', perSecond.fourPhones, 300, '/s', 'least'],
+    ['50 phones: an entry seen by all, 99th percentile', perSecond.seenByAll99Ms, 1000, 'ms', 'most'],
+    ['A tap on Now, 4x slowed, median', taps.medianMs, 100, 'ms', 'most'],
     ['First load, compressed', firstLoadKb(), 500, 'kB', 'most'],
   ];
   console.log(`\n${'Figure'.padEnd(46)}${'measured'.padStart(12)}${'limit'.padStart(12)}${'ratio'.padStart(8)}`);

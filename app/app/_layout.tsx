@@ -35,6 +35,9 @@ function Alarms() {
   return null;
 }
 
+/** By then the first picture stands. Milliseconds. */
+const QUIET_MS = 3000;
+
 /** The root: theme, type, the five places, and the one connection to the kitchen. Text shows at once in the system's face. */
 export default function Layout() {
   useFonts({ AtkinsonNext: regular, AtkinsonNextBold: bold, FrauncesSemi: display });
@@ -44,6 +47,13 @@ export default function Layout() {
   const open = useKitchen((state) => state.open);
   useEffect(() => {
     void open();
+    // What lies behind the places is fetched in the first quiet moment: it is there when the network is not.
+    const soon = setTimeout(() => {
+      import('../src/features/later').catch(() => undefined);
+    }, QUIET_MS);
+    return () => {
+      clearTimeout(soon);
+    };
   }, [open]);
   return (
     <PaletteProvider value={palette}>

@@ -1,1 +1,3 @@
-export { KitchenScreen as default } from '../src/features/kitchen/KitchenScreen';
+import { lazily } from '../src/ui/lazily';
+
+export default lazily(() => import('../src/features/later').then((part) => part.KitchenScreen));

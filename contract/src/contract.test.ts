@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { usFdaFoodCode2022 } from '@broth/core';
-import { REFUSALS, dayEvent, parsePar, refuse, rulePack, words } from './index';
+import { dayEvent, parsePar, rulePack, words } from './index';
+import { REFUSALS, refuse } from './refusals';
 
 describe('a par as it is typed', () => {
   test.each([

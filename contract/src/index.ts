@@ -4,6 +4,5 @@ export * from './book';
 export * from './plan';
 export * from './sales';
 export * from './requests';
-export * from './refusals';
 export * from './client';
 export * as words from './words/en';

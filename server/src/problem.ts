@@ -1,4 +1,4 @@
-import { Refusal, refuse } from '@broth/contract';
+import { Refusal, refuse } from '@broth/contract/refusals';
 import type { Problem } from '@broth/contract';
 import type { FastifyError, FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { hasZodFastifySchemaValidationErrors } from 'fastify-type-provider-zod';

@@ -1,1 +1,3 @@
-export { BatchLogScreen as default } from '../../src/features/log/BatchLogScreen';
+import { lazily } from '../../src/ui/lazily';
+
+export default lazily(() => import('../../src/features/later').then((part) => part.BatchLogScreen));

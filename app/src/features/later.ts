@@ -1,4 +1,4 @@
-/** Everything behind the five places is one piece, fetched when any of it is first opened: two pieces would share a third, which the first load would pay for. */
+/** Everything behind the five places is one piece, fetched as soon as the first picture stands, or when any of it is opened before that: two pieces would share a third, which the first load would pay for. */
 export { BatchSheetScreen } from './book/BatchSheetScreen';
 export { BookScreen } from './book/BookScreen';
 export { EditScreen } from './book/EditScreen';
@@ -7,5 +7,13 @@ export { NewScreen } from './book/NewScreen';
 export { PantryScreen } from './book/PantryScreen';
 export { PrepScreen } from './book/PrepScreen';
 export { SoupScreen } from './book/SoupScreen';
+export { PlanVersions } from './board/PlanVersions';
+export { TakeAway } from './board/TakeAway';
+export { WhatWouldHelp } from './board/WhatWouldHelp';
 export { HappenedScreen } from './happened/HappenedScreen';
+export { KitchenScreen } from './kitchen/KitchenScreen';
+export { SizeChoice } from './batches/SizeChoice';
+export { AtTheCounter } from './now/AtTheCounter';
+export { BatchLog } from './log/BatchLog';
+export { BatchLogScreen } from './log/BatchLogScreen';
 export { SalesScreen } from './sales/SalesScreen';

@@ -2,8 +2,9 @@ import type { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { foldDay, minutesBetween, versionKey } from '@broth/core';
 import type { DayEvent, DayState, Equipment, Soup } from '@broth/core';
-import { useMemo } from 'react';
 import { useKitchen } from './kitchen';
+import { lastOnly } from './lastOnly';
+import type { Outbox } from './outbox';
 
 /** The open day with everything that is derived from it: the fold of its events, stored and still on their way. */
 export interface OpenDay {
@@ -35,24 +36,28 @@ function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipm
   };
 }
 
+function openDay(book: KitchenBook, view: DayView, outbox: Outbox): OpenDay {
+  const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
+  const state = foldDay([...view.events, ...onTheWay]);
+  // The newest of each under its id; what a running batch was made from under id and version.
+  const soupById = new Map<string, Soup>([
+    ...book.soups.map((soup) => [soup.id, soup] as const),
+    ...view.earlierSoups.map((soup) => [versionKey(soup.id, soup.version), soup] as const),
+  ]);
+  const equipmentById = new Map(book.station.equipment.map((thing) => [thing.id, thing as Equipment]));
+  const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
+  const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
+  const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
+  const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
+  return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
+}
+
+/** Several parts of a page ask for the same day after every tap: it is folded once. */
+const openDayOnce = lastOnly(openDay);
+
 export function useDay(): OpenDay | null {
   const book = useKitchen((kitchen) => kitchen.book);
   const view = useKitchen((kitchen) => kitchen.day);
   const outbox = useKitchen((kitchen) => kitchen.outbox);
-  return useMemo(() => {
-    if (book === null || view === null) return null;
-    const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
-    const state = foldDay([...view.events, ...onTheWay]);
-    // The newest of each under its id; what a running batch was made from under id and version.
-    const soupById = new Map<string, Soup>([
-      ...book.soups.map((soup) => [soup.id, soup] as const),
-      ...view.earlierSoups.map((soup) => [versionKey(soup.id, soup.version), soup] as const),
-    ]);
-    const equipmentById = new Map(book.station.equipment.map((thing) => [thing.id, thing as Equipment]));
-    const minuteOf = (instant: number): number => minutesBetween(view.midnight, instant);
-    const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
-    const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
-    const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
-    return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
-  }, [book, view, outbox]);
+  return book === null || view === null ? null : openDayOnce(book, view, outbox);
 }

@@ -1,6 +1,7 @@
 import { alarms, dueReadings, liveStation, nameHands, tasks, washTasks } from '@broth/core';
 import type { Alarm, DayPlan, DueReading, Station, Task, WashTask } from '@broth/core';
 import { useMemo } from 'react';
+import { lastOnly } from './lastOnly';
 import type { OpenDay } from './useDay';
 import { useDay } from './useDay';
 
@@ -25,8 +26,11 @@ function handsOf(day: OpenDay, minute: number): Hands {
   return { plan, station, tasks: all, washes: washTasks({ day: day.state, plan, midnight: day.view.midnight }), due, alarms: alarms(all, due, day.state.timers) };
 }
 
+/** Asked by the page and by the alarms every second: worked out once. */
+const handsOnce = lastOnly(handsOf);
+
 export function useHands(now: number): { readonly day: OpenDay; readonly hands: Hands } | null {
   const day = useDay();
   const minute = Math.floor(now / 60_000);
-  return useMemo(() => (day === null ? null : { day, hands: handsOf(day, minute) }), [day, minute]);
+  return useMemo(() => (day === null ? null : { day, hands: handsOnce(day, minute) }), [day, minute]);
 }

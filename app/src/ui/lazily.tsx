@@ -20,6 +20,18 @@ function NotHere() {
   );
 }
 
+/** A part of a page that is fetched when it is first wanted; until then, and without a connection, it is not there. */
+export function lazyPart<Props extends object>(load: () => Promise<ComponentType<Props>>): ComponentType<Props> {
+  const Inner = lazy(async () => ({ default: await load().catch((): ComponentType<Props> => () => null) }));
+  return function LazyPart(props: Props) {
+    return (
+      <Suspense fallback={null}>
+        <Inner {...props} />
+      </Suspense>
+    );
+  };
+}
+
 /** A screen that is fetched when it is first opened: the first load stays small. */
 export function lazily(load: () => Promise<ComponentType>): ComponentType {
   const Inner = lazy(async () => ({ default: await load().catch((): ComponentType => NotHere) }));

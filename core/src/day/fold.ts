@@ -178,29 +178,31 @@ function stepOf(batch: Draft, stepId: string, { at, by }: DayEvent): OpenStep {
   return (batch.steps[stepId] ??= { startedAt: at, doneAt: null, by, extendedMin: 0, lookedAt: null, clockAt: null, skipped: null, confirmed: [] });
 }
 
+/** Nothing brings a discarded batch back. */
+function move(batch: Draft, stage: Stage): void {
+  if (batch.stage.kind !== 'discarded') batch.stage = stage;
+}
+
+function second(day: Day, event: BatchEvent, what: SecondTap['what'], stepId: string | null, firstBy: string, firstAt: Instant): void {
+  const { id: eventId, at, by } = event;
+  if (firstBy !== by) day.seconds.push({ eventId, at, by, what, batchId: event.data.batchId, stepId, firstBy, firstAt });
+}
+
 function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Day): void {
   const { id: eventId, at, by } = event;
-  const entry: Entry = { eventId, at, by };
-  const { batchId } = batch;
-  const move = (stage: Stage): void => {
-    if (batch.stage.kind !== 'discarded') batch.stage = stage;
-  };
-  const second = (what: SecondTap['what'], stepId: string, firstBy: string, firstAt: Instant): void => {
-    if (firstBy !== by) day.seconds.push({ ...entry, what, batchId, stepId, firstBy, firstAt });
-  };
   switch (event.kind) {
     case 'step.started/1': {
       // The first tap counts: a second phone starting the same step does not move its clock.
       const known = batch.steps[event.data.stepId];
       if (known === undefined) stepOf(batch, event.data.stepId, event);
-      else second('started', event.data.stepId, known.by, known.startedAt);
+      else second(day, event, 'started', event.data.stepId, known.by, known.startedAt);
       return;
     }
     case 'step.done/1':
     case 'step.skipped/1': {
       const step = stepOf(batch, event.data.stepId, event);
       if (step.doneAt !== null) {
-        second('done', event.data.stepId, step.by, step.doneAt);
+        second(day, event, 'done', event.data.stepId, step.by, step.doneAt);
         return;
       }
       step.doneAt = at;
@@ -223,51 +225,51 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       return;
     case 'ingredient.added/1': {
       const { batchId: _batch, ...added } = event.data;
-      batch.additions.push({ ...added, ...entry });
+      batch.additions.push({ ...added, eventId, at, by });
       return;
     }
     case 'ingredient.waived/1':
-      batch.waived.push({ ...entry, ingredientId: event.data.ingredientId, reason: event.data.reason });
+      batch.waived.push({ eventId, at, by, ingredientId: event.data.ingredientId, reason: event.data.reason });
       return;
     case 'result.noted/1': {
       const { texture, taste, cause } = event.data;
-      batch.results.push({ ...entry, texture, taste, cause });
+      batch.results.push({ eventId, at, by, texture, taste, cause });
       return;
     }
     case 'level.noted/1':
-      batch.levels.push({ ...entry, leftL: event.data.leftL, how: event.data.how });
+      batch.levels.push({ eventId, at, by, leftL: event.data.leftL, how: event.data.how });
       return;
     case 'batch.finished/1':
       batch.finishedAt ??= at;
       batch.volumeOutL ??= event.data.volumeOutL;
-      move({ kind: 'finished', at });
+      move(batch, { kind: 'finished', at });
       return;
     case 'hold.started/1':
       batch.holdingSince = at;
-      move({ kind: 'holding', since: at, placeId: event.data.placeId });
+      move(batch, { kind: 'holding', since: at, placeId: event.data.placeId });
       return;
     case 'cooling.started/1':
       batch.coolingSegments.push({ since: at, placeId: event.data.placeId, ambientC: event.data.ambientC });
       // Moving on to another bath or cold room goes on cooling: the clock is never set back.
-      move({ kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
+      move(batch, { kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
       return;
     case 'cold.stored/1':
       batch.storedSince = at;
-      move({ kind: 'stored', since: at });
+      move(batch, { kind: 'stored', since: at });
       return;
     case 'reheat.started/1':
       batch.reheatingSince = at;
-      move({ kind: 'reheating', since: at });
+      move(batch, { kind: 'reheating', since: at });
       return;
     case 'reading.taken/1': {
       const { purpose, reading, heldS, packId, packVersion } = event.data;
-      batch.readings.push({ ...entry, purpose, reading, heldS, packId, packVersion });
+      batch.readings.push({ eventId, at, by, purpose, reading, heldS, packId, packVersion });
       return;
     }
     case 'corrective.taken/1': {
       const { ruleId, action, note, volumeL } = event.data;
-      batch.correctives.push({ ...entry, ruleId, action, note, volumeL });
-      if (action === 'discard') move({ kind: 'discarded', at, ruleId });
+      batch.correctives.push({ eventId, at, by, ruleId, action, note, volumeL });
+      if (action === 'discard') move(batch, { kind: 'discarded', at, ruleId });
       return;
     }
   }
@@ -328,10 +330,17 @@ function isOfBatch(event: DayEvent): event is BatchEvent {
 
 /** By when they happened; what happened in the same millisecond in the order of its ids, so that every device agrees. */
 function inOrder(events: readonly DayEvent[]): readonly DayEvent[] {
-  const unique = new Map(events.map((event) => [event.id, event]));
+  const seen = new Set<string>();
   const voided = new Set<string>();
-  for (const event of unique.values()) if (event.kind === 'event.voided/1') voided.add(event.data.eventId);
-  return [...unique.values()].filter((event) => !voided.has(event.id)).sort((left, right) => left.at - right.at || byId(left.id, right.id));
+  const unique: DayEvent[] = [];
+  for (const event of events) {
+    if (seen.has(event.id)) continue;
+    seen.add(event.id);
+    unique.push(event);
+    if (event.kind === 'event.voided/1') voided.add(event.data.eventId);
+  }
+  const counted = voided.size === 0 ? unique : unique.filter((event) => !voided.has(event.id));
+  return counted.sort((left, right) => left.at - right.at || byId(left.id, right.id));
 }
 
 /**
@@ -341,18 +350,20 @@ function inOrder(events: readonly DayEvent[]): readonly DayEvent[] {
 export function foldDay(events: readonly DayEvent[]): DayState {
   const ordered = inOrder(events);
   const day: Day = { batches: {}, unread: [], stopped: {}, away: {}, washed: {}, timers: [], notes: [], out: {}, handovers: [], seconds: [], lastOf: {}, clockOffsetMs: {} };
+  const lastOf: Record<string, { at: Instant; batchId: string | null }> = day.lastOf;
   const batches = new Map<string, Draft>();
   // A step may reach us with an earlier clock than the start of its batch: batches first.
   for (const event of ordered) {
     if (event.kind !== 'batch.started/1') continue;
     const first = batches.get(event.data.batchId);
     if (first === undefined) batches.set(event.data.batchId, begin(event));
-    else if (first.startedBy !== event.by)
-      day.seconds.push({ eventId: event.id, at: event.at, by: event.by, what: 'batch', batchId: first.batchId, stepId: null, firstBy: first.startedBy, firstAt: first.startedAt });
+    else second(day, event, 'batch', null, first.startedBy, first.startedAt);
   }
   for (const event of ordered) {
-    day.lastOf[event.by] = { at: event.at, batchId: isOfBatch(event) ? event.data.batchId : (day.lastOf[event.by]?.batchId ?? null) };
-    if (!isOfBatch(event)) {
+    const last = (lastOf[event.by] ??= { at: event.at, batchId: null });
+    last.at = event.at;
+    if (isOfBatch(event)) last.batchId = event.data.batchId;
+    else {
       applyToDay(day, event);
       continue;
     }

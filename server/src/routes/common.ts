@@ -1,4 +1,4 @@
-import { refuse } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
 import { foldDay, liveStation, minutesBetween, startedBatches, usFdaFoodCode2022 } from '@broth/core';
 import type { RulePack } from '@broth/core';

@@ -1,4 +1,5 @@
-import { dayPlan, dayView, postPlan, postSearch, putPar as putParBody, refuse, storedPlan, storedPlans } from '@broth/contract';
+import { dayPlan, dayView, postPlan, postSearch, putPar as putParBody, storedPlan, storedPlans } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import type { DayView } from '@broth/contract';
 import { foldDay } from '@broth/core';
 import { checkDayPlan } from '@broth/core/planner';

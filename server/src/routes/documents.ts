@@ -1,4 +1,5 @@
-import { refuse, storedPlan, words } from '@broth/contract';
+import { storedPlan, words } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import { foldDay, versionKey } from '@broth/core';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';

@@ -1,4 +1,5 @@
-import { eventsAnswer, eventsSince as eventsSinceAnswer, postEvents, Refusal, refuse } from '@broth/contract';
+import { eventsAnswer, eventsSince as eventsSinceAnswer, postEvents } from '@broth/contract';
+import { Refusal, refuse } from '@broth/contract/refusals';
 import { doubtReading, minutesBetween } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { z } from 'zod';

@@ -1,4 +1,5 @@
-import { kitchenBook, patchStation, putEquipment, refuse } from '@broth/contract';
+import { kitchenBook, patchStation, putEquipment } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import type { KitchenBook } from '@broth/contract';
 import { addDays, minutesBetween } from '@broth/core';
 import { z } from 'zod';

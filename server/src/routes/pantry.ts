@@ -1,4 +1,5 @@
-import { food, pantryAnswer, refuse } from '@broth/contract';
+import { food, pantryAnswer } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { pantryCsv, readPantryCsv } from '../documents/pantryCsv';

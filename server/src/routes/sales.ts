@@ -1,4 +1,5 @@
-import { putDayEvents as putDayEventsBody, putSale, refuse, salesColumns, salesTaken, salesView } from '@broth/contract';
+import { putDayEvents as putDayEventsBody, putSale, salesColumns, salesTaken, salesView } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import { addDays } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';

@@ -1,4 +1,5 @@
-import { documentOf, kitchenBook, loopOf, postSoup, putSoup, refuse, soup as soupSchema, soupDocument, soupHistory, soupVersions } from '@broth/contract';
+import { documentOf, kitchenBook, loopOf, postSoup, putSoup, soup as soupSchema, soupDocument, soupHistory, soupVersions } from '@broth/contract';
+import { refuse } from '@broth/contract/refusals';
 import { recipeOf } from '@broth/contract/formats';
 import { jarOf, variantOf, vesselsOf } from '@broth/core';
 import type { Soup } from '@broth/core';

@@ -6,11 +6,13 @@ import { memo } from 'react';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
 import { Action } from '../../ui/Action';
+import { lazyPart } from '../../ui/lazily';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
-import { SizeChoice } from './SizeChoice';
+
+const SizeChoice = lazyPart(() => import('../later').then((part) => part.SizeChoice));
 
 function allergenLine(day: OpenDay, batch: PlannedBatch): string {
   const soup = day.soupById.get(batch.soupId);

@@ -9,13 +9,15 @@ import type { ShownPlan } from '../../state/usePlan';
 import { BOLD, usePalette } from '../../theme/theme';
 import { inkOn } from '../../theme/tone';
 import { Action } from '../../ui/Action';
+import { lazyPart } from '../../ui/lazily';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Note } from '../../ui/Type';
 import { BatchStory } from './BatchStory';
 import { RibbonBoard } from './RibbonBoard';
-import { WhatWouldHelp } from './WhatWouldHelp';
 import type { Moves } from './useMoves';
+
+const WhatWouldHelp = lazyPart(() => import('../later').then((part) => part.WhatWouldHelp));
 
 /** The board itself must stay in sight on a bad day. */
 const TROUBLE_SHOWN = 2;

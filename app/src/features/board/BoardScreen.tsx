@@ -3,12 +3,14 @@ import { usePreferences } from '../../state/preferences';
 import { useDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { usePlan } from '../../state/usePlan';
+import { lazyPart } from '../../ui/lazily';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { BoardPanel } from './BoardPanel';
 import { PlanFoot } from './PlanFoot';
-import { PlanVersions } from './PlanVersions';
-import { TakeAway } from './TakeAway';
 import { useMoves, useUndoKeys } from './useMoves';
+
+const PlanVersions = lazyPart(() => import('../later').then((part) => part.PlanVersions));
+const TakeAway = lazyPart(() => import('../later').then((part) => part.TakeAway));
 
 export function BoardScreen() {
   const day = useDay();

@@ -9,11 +9,13 @@ import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
+import { lazyPart } from '../../ui/lazily';
 import { AUTHORITY, Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { StateMark, markOf } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
-import { BatchLog } from './BatchLog';
 import { standingOf } from './standing';
+
+const BatchLog = lazyPart(() => import('../later').then((part) => part.BatchLog));
 
 interface RowProps {
   readonly day: OpenDay;

@@ -213,8 +213,13 @@ describe('Now', () => {
     show([...begun('tobi'), { ...event('step.started/1', 531, { batchId: B, stepId: 'cook' }), by: 'lead' }]);
     expect(screen.getByText(/tobi had begun it at .*That counts/)).toBeTruthy();
   });
-  test('a held soup at the counter: what is left, entered by eye, 86', () => {
+  test('a held soup at the counter: what is left, entered by eye, 86', async () => {
     show([...cooked(), event('hold.started/1', 537, { batchId: B, placeId: 'w1' })]);
+    // It is fetched when it is first wanted.
+    await act(async () => {
+      await import('../later');
+      await jest.advanceTimersByTimeAsync(10);
+    });
     press('Half a litre less, litres left, by eye');
     press('Beetroot 1: 11 L left');
     press('86: Beetroot');

@@ -12,15 +12,17 @@ import { useHands } from '../../state/useHands';
 import { usePlan } from '../../state/usePlan';
 import { useNow } from '../../state/useNow';
 import { Action, Choice } from '../../ui/Action';
+import { lazyPart } from '../../ui/lazily';
 import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Strong, Title } from '../../ui/Type';
-import { AtTheCounter } from './AtTheCounter';
 import { DayChanged } from './DayChanged';
 import { DueRow, LookRow, RunningRow, TimerRow, WashRow, looksDue } from './rows';
 import { TaskCard } from './TaskCard';
 import { WhereTo } from './WhereTo';
+
+const AtTheCounter = lazyPart(() => import('../later').then((part) => part.AtTheCounter));
 
 /** What starts within this is worth showing now. Minutes. */
 const SOON_MIN = 20;
