@@ -12,6 +12,7 @@ const PAGES = [
   `/log/${DAY}.vegstock.1`,
   '/kitchen',
   '/happened',
+  '/pass',
   '/book',
   '/book/new',
   '/book/chowder',

@@ -16,4 +16,5 @@ export { SizeChoice } from './batches/SizeChoice';
 export { AtTheCounter } from './now/AtTheCounter';
 export { BatchLog } from './log/BatchLog';
 export { BatchLogScreen } from './log/BatchLogScreen';
+export { PassScreen } from './pass/PassScreen';
 export { SalesScreen } from './sales/SalesScreen';

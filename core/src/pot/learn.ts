@@ -1,5 +1,5 @@
 import { stepRangeMin } from '../soup/index';
-import type { Step } from '../soup/index';
+import type { DurationModel, Soup, Step } from '../soup/index';
 
 /** How long a step took in a batch of so many litres. */
 export interface StepTime {
@@ -37,5 +37,38 @@ export function timesFor(step: Step, times: readonly StepTime[], volumeL: number
     if (step.phase === 'boil') return (time.minutes * volumeL) / time.volumeL;
     const then = stepRangeMin(step, time.volumeL, null).highMin;
     return then <= 0 ? time.minutes : (time.minutes * stepRangeMin(step, volumeL, null).highMin) / then;
+  });
+}
+
+/** A step whose card says another time than past batches took, and what the card would say by them. */
+export interface TimeOffer {
+  readonly step: Step;
+  /** For the litres of the card. */
+  readonly learned: Learned;
+  readonly duration: DurationModel;
+}
+
+/** A card that is out by less than this is right. A share of the median, and minutes. A design choice. */
+const OUT_BY = 0.1;
+const OUT_BY_MIN = 1;
+
+/**
+ * What the card would say if it followed its past batches: the median in the middle, half their range to each side, for the litres of the card. Only steps with
+ * three times or more, and only where the card is out.
+ */
+export function timeOffers(soup: Soup, stepTimes: Readonly<Record<string, readonly StepTime[]>>): readonly TimeOffer[] {
+  return soup.steps.flatMap((step): TimeOffer[] => {
+    const found = learned(timesFor(step, stepTimes[step.id] ?? [], soup.makesL));
+    // Fills of a jar are counted, not measured on the card.
+    if (found === null || step.place.kind === 'blender') return [];
+    const card = stepRangeMin(step, soup.makesL, null);
+    const outMin = Math.abs(found.median - (card.lowMin + card.highMin) / 2);
+    if (outMin < OUT_BY_MIN || outMin < OUT_BY * found.median) return [];
+    const { perLitreMin } = step.duration;
+    const fixed = found.median - perLitreMin * soup.makesL;
+    const spread = Math.min(fixed, (found.high - found.low) / 2);
+    // What grows with the litres alone is more than it all took: the model is wrong, not its number.
+    if (fixed <= 0) return [];
+    return [{ step, learned: found, duration: { lowMin: Math.round(fixed - spread), highMin: Math.round(fixed + spread), perLitreMin } }];
   });
 }

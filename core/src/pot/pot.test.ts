@@ -2,7 +2,7 @@ import { HANDBOOK } from '../food/handbook';
 import { driedFor, purchasedG } from '../food/index';
 import { toLitres } from '../quantity/index';
 import { foodFacts, makeLine, makeSoup, makeStep } from '../soup/index';
-import type { Ingredient, Soup, Step, Texture } from '../soup/index';
+import type { DurationModel, Ingredient, Soup, Step, Texture } from '../soup/index';
 import {
   FLOUR_FOR,
   batchSheet,
@@ -16,6 +16,7 @@ import {
   sheetLines,
   splitPot,
   thicken,
+  timeOffers,
   thin,
   timesFor,
   voidL,
@@ -233,5 +234,24 @@ describe('one pot shared out', () => {
         ['A', 3, 1],
       ],
     ]);
+  });
+});
+
+describe('times of the card against past batches', () => {
+  const cooked = (some: Partial<DurationModel>): Soup =>
+    makeSoup({ id: 'c', name: 'C', makesL: 10, steps: [makeStep({ id: 's', phase: 'simmer', name: 's', duration: { lowMin: 15, highMin: 25, perLitreMin: 0, ...some } })] });
+  const times = (...minutes: readonly number[]) => ({ s: minutes.map((one) => ({ volumeL: 10, minutes: one })) });
+  const offered = (soup: Soup, ...minutes: readonly number[]) => timeOffers(soup, times(...minutes)).map((offer) => offer.duration);
+  test.each([
+    ['two batches are too few', [40, 42], []],
+    ['three that took longer: the median in the middle, half their range to each side', [40, 30, 50], [{ lowMin: 30, highMin: 50, perLitreMin: 0 }]],
+    ['a card that is right is left alone', [19, 20, 22], []],
+    ['shorter is offered too', [8, 8, 10], [{ lowMin: 7, highMin: 9, perLitreMin: 0 }]],
+  ])('%s', (_, minutes, expected) => {
+    expect(offered(cooked({}), ...minutes)).toEqual(expected);
+  });
+  test('what grows with the litres stays as it is; where that alone is more than it took, nothing is offered', () => {
+    expect(offered(cooked({ perLitreMin: 1 }), 50, 50, 50)).toEqual([{ lowMin: 40, highMin: 40, perLitreMin: 1 }]);
+    expect(offered(cooked({ perLitreMin: 4 }), 30, 31, 32)).toEqual([]);
   });
 });

@@ -13,6 +13,7 @@ import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
+import { LearnedPanel } from './LearnedPanel';
 import { SwapPanel } from './SwapPanel';
 import { VersionPanel } from './VersionPanel';
 import { useBack } from './useBack';
@@ -47,6 +48,7 @@ function CardPart({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
   return (
     <>
       <Findings open={open} soup={soup} />
+      <LearnedPanel open={open} soup={soup} />
       <Sheet rim={soup.toneHex}>
         <Figure>{words.litres(soup.makesL)}</Figure>
         <Body>

@@ -15,6 +15,7 @@ import { StateMark, markOf } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 import { CoolingCurve } from './CoolingCurve';
 import { ReadingPad } from './ReadingPad';
+import { Took } from './Took';
 import { forecastOf } from './curveGeometry';
 import { standingOf } from './standing';
 import type { Standing } from './standing';
@@ -257,7 +258,11 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
         {batch.stage.kind === 'discarded' ? <StateMark mark="stop" word={`Discarded at ${day.at(batch.stage.at)}`} /> : null}
         {standing === null ? (
           <Body>
-            {batch.stage.kind === 'cooking' ? 'Still cooking. Its temperatures are logged from when it is held or cooled.' : 'Out of the kettle. Say on Now where it goes.'}
+            {batch.stage.kind === 'cooking'
+              ? 'Still cooking. Its temperatures are logged from when it is held or cooled.'
+              : batch.stage.kind === 'discarded'
+                ? (batch.correctives.at(-1)?.note ?? '')
+                : 'Out of the kettle. Say on Now where it goes.'}
           </Body>
         ) : (
           <View role="status" aria-live="polite" style={{ gap: 4 }}>
@@ -293,6 +298,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
           {standing.actions.length === 0 ? <Note>Nothing to correct.</Note> : null}
         </Sheet>
       ) : null}
+      <Took day={day} batch={batch} />
       <Note>{AUTHORITY}</Note>
     </View>
   );

@@ -206,6 +206,15 @@ export function NowScreen() {
           ))}
         </View>
       )}
+      {wide ? (
+        <Action
+          label="For the pass"
+          hint="Large, to be read from the pass"
+          onPress={() => {
+            router.push('/pass');
+          }}
+        />
+      ) : null}
       <Action
         label="Something happened…"
         hint="Something happened: out of order, away, spoiled, a note, a timer, handing over"
