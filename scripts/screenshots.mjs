@@ -108,6 +108,12 @@ async function main() {
     await shoot('now-phone', PHONE, 'enamel', '/now', 'Veg stock 1');
     await shoot('now-wide', WIDE, 'enamel', '/now', 'Veg stock 1');
     await shoot('now-phone-iron', PHONE, 'iron', '/now', 'Veg stock 1');
+    await shoot('pass-wide', WIDE, 'enamel', '/pass', 'Coming');
+    await page.goto(`${address}/happened`);
+    await page.getByRole('radio', { name: 'Handing over' }).click();
+    await page.getByRole('group', { name: 'Handing over' }).waitFor();
+    await page.evaluate(() => document.fonts.ready);
+    await page.screenshot({ path: path.join(OUT, 'happened-phone.png') });
     await shoot('board-wide-iron', WIDE, 'iron', '/board', 'All in time');
     await serveAt('07:20');
     await shoot('log-wide', WIDE, 'enamel', '/log', 'overdue');

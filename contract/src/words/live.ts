@@ -25,6 +25,9 @@ export const TASTE_RESULT = { flat: 'Flat', right: 'As it should be', salty: 'To
 
 export function alarm(given: Alarm, names: Names, step: Step | null): string {
   const batch = given.batchId === null ? '' : names.batch(given.batchId);
+  // Nobody ends a boil by the clock: it is looked at.
+  if (step?.phase === 'boil' && (given.kind === 'check' || given.kind === 'limit'))
+    return `${batch}: ${given.kind === 'check' ? 'it may boil by now' : 'it should boil by now'}. Look.`;
   switch (given.kind) {
     case 'check':
       return `${batch}: look whether it is done${step?.check == null ? '' : ` (${step.check})`}.`;

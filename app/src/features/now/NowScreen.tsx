@@ -141,11 +141,14 @@ export function NowScreen() {
       {finished.map((batch) => (
         <WhereTo key={batch.batchId} day={day} batch={batch} onDo={act} />
       ))}
-      {[...forHands, ...offered].map((task) => (
+      {forHands.map((task) => (
         <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
       ))}
       {washes.map((task) => (
         <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
+      ))}
+      {offered.map((task) => (
+        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
       ))}
       {hands.plan === null ? (
         <Sheet>

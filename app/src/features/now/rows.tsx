@@ -126,7 +126,7 @@ export function WashRow({ day, task, now, onDo }: { readonly day: OpenDay; reado
       label={`Wash ${unit}`}
       mark={late > 0 ? 'soon' : 'open'}
       head={wash.kind === 'full' ? `Wash ${unit} in full` : `Rinse ${unit}`}
-      note={`${allergens.length === 0 ? '' : `${words.list(allergens)} must not carry over. `}Before ${day.names.batch(wash.beforeBatchId)}, planned ${day.at(plannedAt)}.`}
+      note={`Before ${day.names.batch(wash.beforeBatchId)}, planned ${day.at(plannedAt)}.${allergens.length === 0 ? '' : ` Must not carry over: ${words.list(allergens)}.`}`}
     >
       <Action
         label="Washed"

@@ -11,7 +11,7 @@ import { BOLD, usePalette } from '../../theme/theme';
 import { inkOn } from '../../theme/tone';
 import { Screen, Waiting } from '../../ui/Screen';
 import { StateMark } from '../../ui/StateMark';
-import { Title } from '../../ui/Type';
+import { Body, Title } from '../../ui/Type';
 import { useAwake } from '../book/useAwake';
 import { useBack } from '../book/useBack';
 import { RibbonBoard } from '../board/RibbonBoard';
@@ -72,6 +72,7 @@ export function PassScreen() {
   const { day, hands } = open;
   const going = hands.tasks.filter((task) => task.state !== 'toStart').slice(0, SHOWN + 2);
   const coming = hands.tasks.filter((task) => task.state === 'toStart').slice(0, SHOWN);
+  const washes = hands.washes.filter((task) => task.ready && task.plannedAt <= now).slice(0, 3);
   const up = upNow(hands.alarms, now).slice(-3);
   return (
     <Screen title={day.at(now)} day={false} back={back}>
@@ -90,6 +91,12 @@ export function PassScreen() {
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24, alignItems: 'flex-start' }}>
         <View style={{ flexGrow: 3, flexBasis: 560, gap: 4 }}>
           <Title level={2}>Now</Title>
+          {going.length + washes.length === 0 ? <Body>Nothing is under way.</Body> : null}
+          {washes.map(({ wash }) => (
+            <Text key={`${wash.unitId} ${wash.beforeBatchId}`} style={{ fontFamily: BOLD, fontSize: 26, lineHeight: 44, color: palette.ink }}>
+              {`${wash.kind === 'full' ? 'Wash in full' : 'Rinse'}: ${day.names.resource(wash.unitId)}`}
+            </Text>
+          ))}
           {going.map((task) => (
             <Line key={task.batchId} day={day} task={task} now={now} />
           ))}
