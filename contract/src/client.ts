@@ -44,7 +44,8 @@ export function client(fetch: Fetch, base = '') {
     book: (kitchenId: string) => call(kitchenBook, 'GET', `/kitchens/${kitchenId}`),
     day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),
     putPar: (kitchenId: string, date: string, soupId: string, parL: number) => call(dayView, 'PUT', `/kitchens/${kitchenId}/days/${date}/pars/${soupId}`, { parL }),
-    postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan; basedOn?: number | null }) => call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
+    postPlan: (kitchenId: string, date: string, body: { by: string; nowMin: number; plan: DayPlan; basedOn?: number | null }) =>
+      call(storedPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/plans`, body),
     plans: (kitchenId: string, date: string) => call(storedPlans, 'GET', `/kitchens/${kitchenId}/days/${date}/plans`),
     searchPlan: (kitchenId: string, date: string, body: { nowMin: number; from: DayPlan; forS: number }) =>
       call(dayPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/searches`, body),
