@@ -59,6 +59,10 @@ export type NewEvent = { [Kind in DayEvent['kind']]: { readonly kind: Kind; read
 const KITCHEN = 'landing';
 const PICK_WHO = 'Pick who holds this phone first: tap the name at the top.';
 const WATCH_MS = 2000;
+const JITTER_MS = 500;
+/** The server speaks this often; after three times that without a word the line is dead. Milliseconds. */
+const HEARTBEAT_MS = 15_000;
+const SILENT_MS = 3 * HEARTBEAT_MS;
 const RETRY_MS = [1000, 2000, 5000, 10_000];
 
 function sentence(error: unknown): string {
@@ -77,7 +81,14 @@ async function kept<Schema extends z.ZodType>(schema: Schema, key: string): Prom
   return parsed.success ? parsed.data : undefined;
 }
 
+/** The last place in the log this device has. */
+function seqOf(day: DayView | null): number {
+  return Math.max(day?.lastSeq ?? 0, ...(day?.events.map((event) => event.seq) ?? []));
+}
+
 let stream: EventSource | null = null;
+/** When the server was last heard, by the clock that only runs on. */
+let heardMs = 0;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
@@ -95,7 +106,9 @@ export const useKitchen = create<KitchenState>()((set, get) => {
   };
   /** The server's clock was heard: the offset is kept for when it cannot be, and a clock that is wrong goes into the record once. */
   const hearClock = (now: number, chosen: boolean): void => {
-    const clockOffsetMs = now - Date.now();
+    const heard = now - Date.now();
+    // What the network adds and takes is not the clock: a countdown does not jump for it.
+    const clockOffsetMs = Math.abs(heard - get().clockOffsetMs) < JITTER_MS ? get().clockOffsetMs : heard;
     set({ clockOffsetMs });
     const { recordedOffsetMs, who } = usePreferences.getState();
     usePreferences.setState({ clockOffsetMs });
@@ -105,6 +118,20 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     get().record([{ kind: 'clock.measured/1', data: { offsetMs: Math.round(clockOffsetMs) } }]);
   };
   /** Somebody may set the device's clock back while the page is open and the server away. */
+  /** A line can die without a word, above all while a phone sleeps: silence is taken for it. */
+  const watchLine = (): void => {
+    const again = (): void => {
+      if (stream === null) return;
+      set({ line: 'away' });
+      listen(seqOf(get().day));
+    };
+    setInterval(() => {
+      if (performance.now() - heardMs > SILENT_MS) again();
+    }, WATCH_MS);
+    document.addEventListener('visibilitychange', () => {
+      if (document.visibilityState === 'visible' && performance.now() - heardMs > HEARTBEAT_MS) again();
+    });
+  };
   const watchClock = (): void => {
     let last = { wallMs: Date.now(), runMs: performance.now() };
     setInterval(() => {
@@ -138,6 +165,12 @@ export const useKitchen = create<KitchenState>()((set, get) => {
   const listen = (since: number): void => {
     stream?.close();
     stream = new EventSource(`/api/kitchens/${KITCHEN}/live?since=${String(since)}`);
+    heardMs = performance.now();
+    stream.addEventListener('here', (message) => {
+      const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
+      heardMs = performance.now();
+      hearClock(now, chosen);
+    });
     stream.addEventListener('hello', (message) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       const wasAway = get().line === 'away';
@@ -180,6 +213,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       if (!restored) {
         restored = true;
         watchClock();
+        watchLine();
         const { outbox, lost } = await restore().catch(() => ({ outbox: [], lost: 0 }));
         if (outbox.length > 0) set({ outbox: [...outbox, ...get().outbox] });
         if (lost > 0)
@@ -208,7 +242,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       });
       window.addEventListener('online', () => {
         // The stream may have died unnoticed: a new one says hello, and the rest follows from that.
-        listen(Math.max(get().day?.lastSeq ?? 0, ...(get().day?.events.map((event) => event.seq) ?? [])));
+        listen(seqOf(get().day));
       });
       void get().flush();
     },

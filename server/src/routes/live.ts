@@ -58,12 +58,16 @@ export function liveRoute(api: Api, context: Context): void {
         else if (notice.topic === 'day') say('day', { date: notice.day });
         else say('book', {});
       });
-      const heartbeat = setInterval(() => raw.write(': here\n\n'), HEARTBEAT_MS);
+      // Said, not only written: a phone that hears nothing knows that its line is dead, and its clock is measured anew each time.
+      const here = (event: 'hello' | 'here'): void => {
+        say(event, { now: context.now(), chosen: context.chosenClock });
+      };
+      const heartbeat = setInterval(here, HEARTBEAT_MS, 'here');
       raw.on('close', () => {
         clearInterval(heartbeat);
         stop();
       });
-      say('hello', { now: context.now(), chosen: context.chosenClock });
+      here('hello');
       await sendNew();
     },
   );
