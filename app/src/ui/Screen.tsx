@@ -250,7 +250,22 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
             <Text style={{ fontFamily: SANS, fontSize: 30, color: palette.ink }}>‹</Text>
           </Pressable>
         )}
-        <Title style={{ flex: 1, ...(wide ? {} : title.length >= 18 ? { fontSize: 21, lineHeight: 25 } : day ? { fontSize: 22, lineHeight: 28 } : {}) }}>{title}</Title>
+        <Title
+          style={{
+            flex: 1,
+            ...(wide
+              ? {}
+              : title.length >= 18
+                ? { fontSize: 21, lineHeight: 25 }
+                : day
+                  ? title.length >= 9
+                    ? { fontSize: 19, lineHeight: 26 }
+                    : { fontSize: 22, lineHeight: 28 }
+                  : {}),
+          }}
+        >
+          {title}
+        </Title>
         {day ? <DayTurner /> : null}
         <BookDoor />
         <Holder />

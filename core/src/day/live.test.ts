@@ -316,6 +316,29 @@ describe('the station as it stands', () => {
     expect(plan.findings).toContainEqual({ code: 'station.instead', batchId: B, soupId: 'chowder', stepId: 'blend', lacks: 'immersion', instead: 'jar' });
     expect(plan.batches[0]?.steps.find((one) => one.stepId === 'blend')).toMatchObject({ unitId: 'jar', modeId: 'jar' });
   });
+  test('a blend that was under way is not taken to be quicker for it, and is said to need the other blender', () => {
+    const jarred: Soup = { ...chowder, steps: chowder.steps.map((one) => (one.id === 'blend' ? { ...one, place: { kind: 'blender', tool: 'jar' } } : one)) };
+    const events = [begun(), start('poach', 401), end('poach', 420), start('simmer', 420), end('simmer', 450), start('blend', 450)];
+    const planned = (more: readonly DayEvent[]) => {
+      const day = foldDay([...events, ...more]);
+      return planDay(
+        {
+          date: DAY,
+          nowMin: 452,
+          soups: [jarred],
+          station: liveStation(station, day, T0),
+          pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
+          lots: [],
+          started: startedBatches(day, T0),
+          dateMarkLastDay: 7,
+        },
+        { seed: 1, moves: 10 },
+      );
+    };
+    const broken = planned([eventAt('equipment.stopped/1', 451, { equipmentId: 'jar', reason: 'Broken' })]);
+    const ends = (plan: ReturnType<typeof planned>) => plan.batches[0]?.steps.find((one) => one.stepId === 'blend')?.endMin;
+    expect([ends(broken), broken.findings.map((found) => found.code)]).toEqual([ends(planned([])), expect.arrayContaining(['station.instead'])]);
+  });
   test('with no blender at all a batch under way says what it lacks', () => {
     const events = [begun(), stopped, eventAt('equipment.stopped/1', 640, { equipmentId: 'jar', reason: 'Broken' })];
     const day = foldDay(events);

@@ -44,7 +44,7 @@ function doneOtherwise(batches: readonly WantedBatch[], station: Station): PlanF
   const open = batches
     .filter(({ started }) => started?.state !== 'finished')
     .flatMap(({ id, soup, started }) =>
-      soup.steps.filter((step) => started?.steps.some((record) => record.stepId === step.id) !== true).map((step) => ({ id, soup, started, step })),
+      soup.steps.filter((step) => started?.steps.some((record) => record.stepId === step.id && record.endMin !== null) !== true).map((step) => ({ id, soup, started, step })),
     );
   return open.flatMap(({ id, soup, started, step }): PlanFinding[] => {
     const { place } = step;

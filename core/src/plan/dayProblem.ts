@@ -96,6 +96,16 @@ function washOf(station: Station, classes: ReadonlyMap<string, readonly string[]
   };
 }
 
+/**
+ * A blend that has begun goes on as it was begun, as far as anybody knows, whatever has become of the blender: that it would be quicker with another is not
+ * taken for granted. null for every other step.
+ */
+function begunDurationMin(step: Step, volumeL: number, station: Station): number | null {
+  if (step.place.kind !== 'blender') return null;
+  const jar = step.place.tool === 'jar' ? station.equipment.find((thing): thing is JarBlender => thing.kind === 'jar') : undefined;
+  return stepDurationMin(step, volumeL, jar ?? null);
+}
+
 /** What has happened of a step: done keeps its times; running ends when its time is up, or in the next minute if that has passed. */
 function happened(started: StartedBatch | null, step: Step, durationMin: number, nowMin: number): JobStep['fixed'] {
   const record = started?.steps.find((candidate) => candidate.stepId === step.id);
@@ -174,7 +184,9 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
       afterJobs: soup.ingredients
         .filter((line) => line.componentId !== null && line.stepId === step.id)
         .flatMap((line) => basis.drawn.get(`${batch.id} ${line.componentId ?? ''}`) ?? []),
-      fixed: happened(started, step, modes[0]?.durationMin ?? 1, input.nowMin) ?? (pin === undefined ? null : { kind: 'pinned', startMin: pin.startMin }),
+      fixed:
+        happened(started, step, begunDurationMin(step, volumeL, station) ?? modes[0]?.durationMin ?? 1, input.nowMin) ??
+        (pin === undefined ? null : { kind: 'pinned', startMin: pin.startMin }),
     };
   });
   const readyByMin = readyBy(batch, station);

@@ -17,6 +17,7 @@ import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Strong, Title } from '../../ui/Type';
+import { useAwake } from '../book/useAwake';
 import { DayChanged } from './DayChanged';
 import { DueRow, LookRow, RunningRow, TimerRow, WashRow, looksDue } from './rows';
 import { TaskCard } from './TaskCard';
@@ -74,6 +75,8 @@ export function NowScreen() {
   const record = useKitchen((state) => state.record);
   const now = useNow(1000);
   const open = useHands(now);
+  // It lies on the bench and is looked at: it does not go dark.
+  useAwake(true);
   const [opened, setOpened] = useState<string | null>(null);
   const [last, setLast] = useState<{ readonly ids: readonly string[]; readonly says: string } | null>(null);
   useEffect(() => {
