@@ -57,6 +57,7 @@ function open(events: readonly DayEvent[]): void {
     clockOffsetMs: 0,
   });
   render(<Mounted />);
+  window.dispatchEvent(new Event('pointerdown'));
 }
 const pass = async (minutes: number): Promise<void> => {
   for (let step = 0; step < minutes * 4; step += 1)

@@ -9,10 +9,12 @@ import { useNow } from './useNow';
 const STALE_MS = 60_000;
 
 let audio: AudioContext | null = null;
+let touched = false;
 
 /** A browser lets a page sound only after a tap: the first one opens it. */
 function openOnTap(): () => void {
   const open = (): void => {
+    touched = true;
     if ('AudioContext' in window) {
       audio ??= new AudioContext();
       void audio.resume();
@@ -65,7 +67,8 @@ export function useAlarms(): void {
     if (first === undefined) return;
     if (!silent) {
       sound(loud.some((one) => one.kind === 'limit'));
-      if ('vibrate' in navigator) navigator.vibrate(loud.some((one) => one.kind === 'limit') ? [200, 100, 200, 100, 200] : [200, 100, 200]);
+      // A browser lets a page shake, too, only after a tap.
+      if ('vibrate' in navigator && touched) navigator.vibrate(loud.some((one) => one.kind === 'limit') ? [200, 100, 200, 100, 200] : [200, 100, 200]);
     }
     const { day } = open;
     const timer = day.state.timers.find((one) => one.eventId === first.timerId);

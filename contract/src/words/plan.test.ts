@@ -19,7 +19,7 @@ test.each([
   [
     'the first three of many, and what it costs in all',
     words.planDifference({ changes: [moved('A', -20), moved('B', 5, 5), moved('C', 0, 0, 4), moved('D', 1)], lateMin: 1, washMin: 7, same: 2 }, names),
-    'A 20 min earlier; B 5 min later, now 5 min late; C as before, now in time; 1 more. In all: 1 min more late in all, 7 min more washing. 2 as they were.',
+    'A: 20 min earlier; B: 5 min later, now 5 min late; C: as before, now in time; 1 more. In all: 1 min more late in all, 7 min more washing. 2 as they were.',
   ],
   [
     'another kettle, one new, one gone, one without a place',
