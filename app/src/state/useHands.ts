@@ -23,7 +23,14 @@ function handsOf(day: OpenDay, minute: number): Hands {
   const named = plan === null ? [] : nameHands(plan, station.people);
   const all = tasks({ day: day.state, plan, soupById: day.soupById, station, midnight: day.view.midnight, named });
   const due = dueReadings(day.state, day.soupById, day.book.pack, minute * 60_000);
-  return { plan, station, tasks: all, washes: washTasks({ day: day.state, plan, midnight: day.view.midnight }), due, alarms: alarms(all, due, day.state.timers) };
+  return {
+    plan,
+    station,
+    tasks: all,
+    washes: washTasks({ day: day.state, plan, soupById: day.soupById, midnight: day.view.midnight }),
+    due,
+    alarms: alarms(all, due, day.state.timers),
+  };
 }
 
 /** Asked by the page and by the alarms every second: worked out once. */

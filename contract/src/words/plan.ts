@@ -16,7 +16,8 @@ function change(one: PlanChange, names: Names): string {
     case 'vessel':
       return `${names.batch(one.batchId)} goes to ${names.resource(one.toId)}`;
     case 'moved': {
-      const way = one.byMin === 0 ? `${names.batch(one.batchId)}: as before` : `${names.batch(one.batchId)}: ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}`;
+      const way =
+        one.byMin === 0 ? `${names.batch(one.batchId)}: as before` : `${names.batch(one.batchId)}: ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}`;
       if (one.lateMin > 0) return `${way}, ${one.wasLateMin > 0 ? '' : 'now '}${duration(one.lateMin)} late`;
       return one.wasLateMin > 0 ? `${way}, now in time` : way;
     }

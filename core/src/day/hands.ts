@@ -171,14 +171,16 @@ function isOut(batch: BatchRecord | undefined, planned: PlannedBatch | undefined
 }
 
 /** Washes of the plan that are not done yet, in their order. Those of units whose next batch has begun all the same are past. */
-export function washTasks({ day, plan, midnight }: Pick<HandsInput, 'day' | 'plan' | 'midnight'>): readonly WashTask[] {
+export function washTasks({ day, plan, soupById, midnight }: Pick<HandsInput, 'day' | 'plan' | 'soupById' | 'midnight'>): readonly WashTask[] {
   if (plan === null) return [];
   const plannedById = new Map(plan.batches.map((planned) => [planned.id, planned]));
   const begunIn = (batchId: string, unitId: string): boolean => {
     const batch = day.batches[batchId];
     if (batch === undefined) return false;
-    const there = plannedById.get(batchId)?.steps.filter((step) => step.unitId === unitId) ?? [];
-    return there.length === 0 ? batch.vesselId === unitId : there.some((step) => batch.steps[step.stepId] !== undefined);
+    // A batch that is being cut has begun, but not in its kettle.
+    const inBlender = plannedById.get(batchId)?.steps.filter((step) => step.unitId === unitId) ?? [];
+    const inVessel = soupOf(batch, soupById)?.steps.filter((step) => step.place.kind === 'vessel' && batch.vesselId === unitId) ?? [];
+    return [...inBlender.map((step) => step.stepId), ...inVessel.map((step) => step.id)].some((stepId) => batch.steps[stepId] !== undefined);
   };
   return plan.washes
     .filter((wash) => day.washed[washKey(wash)] === undefined && !begunIn(wash.beforeBatchId, wash.unitId))

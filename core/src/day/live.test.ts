@@ -266,7 +266,7 @@ describe('washes', () => {
   );
   const [wash] = plan.washes.filter((one) => one.unitId === 'k1');
   const of = (events: readonly DayEvent[]) =>
-    washTasks({ day: foldDay(events), plan, midnight: T0 })
+    washTasks({ day: foldDay(events), plan, soupById: new Map(soups.map((soup) => [soup.id, soup])), midnight: T0 })
       .filter((one) => one.wash.unitId === 'k1')
       .map((one) => one.ready);
   test('a wash of the plan waits until what was in the kettle is out, and is gone when it is done', () => {
@@ -276,6 +276,14 @@ describe('washes', () => {
     const finished = eventAt('batch.finished/1', 500, { batchId: first, volumeOutL: 12 });
     const washed = eventAt('wash.done/1', 510, { unitId: 'k1', kind: wash.kind, afterBatchId: first, beforeBatchId: wash.beforeBatchId });
     expect([of([]), of([started]), of([started, finished]), of([started, finished, washed])]).toEqual([[false], [false], [true], []]);
+  });
+  test('a batch that is being cut has begun, but not in its kettle: the wash before it stays', () => {
+    if (wash === undefined) throw new Error('no wash');
+    const id = wash.beforeBatchId;
+    const soupId = id.split('.')[1] ?? '';
+    const next = eventAt('batch.started/1', 301, { batchId: id, soupId, soupVersion: 1, name: 'Two', ordinal: 1, volumeL: 12, vesselId: 'k1' });
+    const inKettle = eventAt('step.started/1', 302, { batchId: id, stepId: 'poach' });
+    expect([of([next]), of([next, inKettle])]).toEqual([[false], []]);
   });
   test('the next batch is not begun in an unwashed kettle without being asked', () => {
     if (wash === undefined) throw new Error('no wash');
