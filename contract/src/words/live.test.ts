@@ -29,6 +29,9 @@ describe('the live day in words', () => {
     expect(words.gate({ kind: 'wash', wash, carriesOver: wash.carriesOver }, names)).toBe('Kettle 1 is washed in full: fish and milk must not carry over from Chowder 1.');
     expect(words.gate({ kind: 'wash', wash: { ...wash, kind: 'rinse', carriesOver: [] }, carriesOver: [] }, names)).toBe('Kettle 1 is washed.');
     expect(words.gate({ kind: 'device', temperatureC: 190 }, names)).toBe('The oven is on and at 190 °C, and the tray is in.');
+    expect(words.gate({ kind: 'board', after: 'Chowder 1', lines: ['Smoked haddock'] }, names)).toBe(
+      'Board, knives and hands are washed and sanitised: smoked haddock for Chowder 1 was cut here.',
+    );
     expect(words.gate({ kind: 'wholeInPot', lines: ['Corn'] }, names)).toBe('Corn is in and is to stay whole. Lifted out before blending.');
   });
   test('what is left at the counter, and until when', () => {

@@ -59,6 +59,8 @@ export function gate(given: Gate, names: Names): string {
       return `${list(given.lines)} ${given.lines.length === 1 ? 'is' : 'are'} in and ${given.lines.length === 1 ? 'is' : 'are'} to stay whole. Lifted out before blending.`;
     case 'wash':
       return `${names.resource(given.wash.unitId)} is washed${given.carriesOver.length === 0 ? '' : ` in full: ${list(given.carriesOver.map((one) => ALLERGEN[one]))} must not carry over from ${names.batch(given.wash.afterBatchId)}`}.`;
+    case 'board':
+      return `Board, knives and hands are washed and sanitised: ${list(given.lines.map((one) => one.toLowerCase()))} for ${given.after} ${given.lines.length === 1 ? 'was' : 'were'} cut here.`;
     case 'open':
       return `Not ticked: ${list(given.lines.map((line) => line.name))}.`;
   }

@@ -84,7 +84,7 @@ export type WashDone = Envelope<'wash.done/1', { readonly unitId: string; readon
 /** Somebody looked and stirred: the next look is due an interval later. */
 export type StepLooked = Envelope<'step.looked/1', { readonly batchId: string; readonly stepId: string }>;
 /** What the cook has to have seen or done before a step is begun or ended: asked each time, one tap each. */
-export const GATES = ['caution', 'device', 'wholeInPot', 'irreversible'] as const;
+export const GATES = ['caution', 'device', 'wholeInPot', 'irreversible', 'board'] as const;
 export type GateKind = (typeof GATES)[number];
 export type GateConfirmed = Envelope<'gate.confirmed/1', { readonly batchId: string; readonly stepId: string; readonly gate: GateKind }>;
 /** A line of the card that does not go in this time. */

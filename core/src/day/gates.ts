@@ -1,10 +1,11 @@
-import type { Allergen } from '../food/index';
+import type { Allergen, Origin } from '../food/index';
 import type { DayPlan, Wash } from '../plan/index';
 import { sheetLines } from '../pot/index';
 import type { SheetLine } from '../pot/index';
 import type { Soup, Step } from '../soup/index';
 import { washKey } from './fold';
 import type { BatchRecord, DayState } from './fold';
+import { soupOf } from './hands';
 import type { Task } from './hands';
 
 /** What stands between a tap and what it does: each is confirmed, put right or given a reason. */
@@ -16,6 +17,8 @@ export type Gate =
   | { readonly kind: 'device'; readonly temperatureC: number | null }
   /** Pieces that are to stay whole are in the pot, and this blends. */
   | { readonly kind: 'wholeInPot'; readonly lines: readonly string[] }
+  /** Board, knives and hands after raw flesh, before anything else is cut. */
+  | { readonly kind: 'board'; readonly after: string; readonly lines: readonly string[] }
   | { readonly kind: 'wash'; readonly wash: Wash; readonly carriesOver: readonly Allergen[] }
   /** Lines of the card nobody has ticked or left out. */
   | { readonly kind: 'open'; readonly lines: readonly SheetLine[] };
@@ -59,9 +62,35 @@ export function openLines(soup: Soup, batch: BatchRecord, stepId: string | null 
   return sheetLines(soup, batch.volumeL).filter((line) => !settled.has(line.ingredientId) && (stepId === null || line.stepId === stepId));
 }
 
+const RAW: readonly Origin[] = ['meat', 'fish', 'shellfish'];
+
+/** Raw flesh that goes in at a step; what is made here has been cooked. */
+function rawLines(soup: Soup, stepId: string): readonly string[] {
+  return soup.ingredients.filter((line) => line.stepId === stepId && line.componentId === null && RAW.includes(line.origin)).map((line) => line.name);
+}
+
+/** The last raw flesh on the bench, if nobody has said since that the board is clean. */
+function boardGate(day: DayState, soupById: ReadonlyMap<string, Soup>): Gate | null {
+  let last: { readonly at: number; readonly gate: Gate } | null = null;
+  let cleanAt = Number.NEGATIVE_INFINITY;
+  for (const batch of Object.values(day.batches)) {
+    const soup = soupOf(batch, soupById);
+    for (const step of soup?.steps ?? []) {
+      const record = batch.steps[step.id];
+      if (record === undefined) continue;
+      if (record.confirmed.includes('board')) cleanAt = Math.max(cleanAt, record.startedAt);
+      if (step.place.kind !== 'bench' || record.skipped !== null || soup === undefined) continue;
+      const lines = rawLines(soup, step.id);
+      if (lines.length > 0 && (last === null || record.startedAt > last.at)) last = { at: record.startedAt, gate: { kind: 'board', after: batch.name, lines } };
+    }
+  }
+  return last !== null && last.at >= cleanAt ? last.gate : null;
+}
+
 /** What has to be seen before a step begins. */
-export function startGates(task: Task, soup: Soup, day: DayState, plan: DayPlan | null): readonly Gate[] {
+export function startGates(task: Task, soup: Soup, day: DayState, plan: DayPlan | null, soupById: ReadonlyMap<string, Soup>): readonly Gate[] {
   const { step, batchId } = task;
+  const board = step.place.kind === 'bench' && rawLines(soup, step.id).length === 0 ? boardGate(day, soupById) : null;
   const batch = day.batches[batchId];
   const planned = plan?.batches.find((one) => one.id === batchId);
   const unitId = step.place.kind === 'vessel' ? task.vesselId : (planned?.steps.find((one) => one.stepId === step.id)?.unitId ?? null);
@@ -71,6 +100,7 @@ export function startGates(task: Task, soup: Soup, day: DayState, plan: DayPlan 
   const whole = step.phase === 'blend' ? soup.ingredients.filter((line) => line.whole && inside.has(line.id)).map((line) => line.name) : [];
   const hurts = step.irreversible || step.phase === 'blend' || isPierced(soup, step);
   return [
+    ...(board === null ? [] : [board]),
     ...washes.map((wash): Gate => ({ kind: 'wash', wash, carriesOver: wash.carriesOver })),
     ...(step.place.kind === 'oven' ? [{ kind: 'device', temperatureC: step.place.temperatureC } as const] : []),
     ...(whole.length > 0 ? [{ kind: 'wholeInPot', lines: whole } as const] : []),

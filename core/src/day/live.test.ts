@@ -215,9 +215,9 @@ describe('alarms', () => {
 
 describe('gates', () => {
   const blending = [begun(), start('poach', 401), end('poach', 420), start('simmer', 420), end('simmer', 450)];
-  const gatesOf = (events: readonly DayEvent[]): readonly string[] => startGates(taskOf(events), chowder, foldDay(events), null).map((gate) => gate.kind);
+  const gatesOf = (events: readonly DayEvent[]): readonly string[] => startGates(taskOf(events), chowder, foldDay(events), null, book).map((gate) => gate.kind);
   test('no blending while pieces that stay whole are in the pot: fish was lifted out, corn was not', () => {
-    const gates = startGates(taskOf(blending), chowder, foldDay(blending), null);
+    const gates = startGates(taskOf(blending), chowder, foldDay(blending), null, book);
     expect(gates).toEqual([
       { kind: 'wholeInPot', lines: ['Corn'] },
       { kind: 'caution', text: 'Head under the surface.' },
@@ -243,7 +243,7 @@ describe('gates', () => {
   test('an oven asks whether it is on, a vessel that was not washed asks for the wash', () => {
     const roasted: Soup = { ...chowder, steps: [step('roast', { place: { kind: 'oven', temperatureC: 190 } })] };
     const events = [begun()];
-    expect(startGates(taskOf(events, { soupById: new Map([['chowder', roasted]]) }), roasted, foldDay(events), null)).toEqual([{ kind: 'device', temperatureC: 190 }]);
+    expect(startGates(taskOf(events, { soupById: new Map([['chowder', roasted]]) }), roasted, foldDay(events), null, book)).toEqual([{ kind: 'device', temperatureC: 190 }]);
   });
   test('a dose of four times the card is seen to be one; in two halves too', () => {
     const line = openLines(chowder, batchOf([begun()])).find((one) => one.ingredientId === 'salt');
@@ -255,6 +255,71 @@ describe('gates', () => {
     expect(doseFactor(chowder, batchOf([begun(), tick('salt', 401, card)]), salt(card * 2, null))).toBeCloseTo(2, 9);
     expect(doseFactor(chowder, batchOf([begun()]), { ingredientId: null, name: 'Nothing of the card', amount: 5, unit: 'g' })).toBeNull();
   });
+});
+
+describe('the board', () => {
+  const fishy: Soup = {
+    ...chowder,
+    ingredients: [makeLine({ id: 'haddock', name: 'Haddock', amount: { low: 100, high: 100, unit: 'g' }, stepId: 'cut', origin: 'fish' })],
+    steps: [step('cut', { phase: 'prep', place: { kind: 'bench' } }), step('simmer'), step('empty', { heat: 'off' })],
+  };
+  const leek: Soup = {
+    ...fishy,
+    id: 'leek',
+    name: 'Leek',
+    shortName: 'Leek',
+    ingredients: [makeLine({ id: 'leek', name: 'Leek', amount: { low: 100, high: 100, unit: 'g' }, stepId: 'cut' })],
+  };
+  const both = new Map([fishy, leek].map((soup) => [soup.id, soup]));
+  const other = `${DAY}.leek.1`;
+  const cut = [begun(), start('cut', 401), end('cut', 410)];
+  const gatesOf = (events: readonly DayEvent[], stepId: string): readonly string[] => {
+    const day = foldDay(events);
+    const task = taskOf([begun()], { soupById: both });
+    const found = leek.steps.find((one) => one.id === stepId) ?? task.step;
+    return startGates({ ...task, batchId: other, soupId: 'leek', step: found }, leek, day, null, both).map((gate) => gate.kind);
+  };
+  test('after raw fish nothing else is cut before somebody has said that the board is clean; once is enough', () => {
+    expect([gatesOf([begun()], 'cut'), gatesOf(cut, 'cut'), gatesOf(cut, 'simmer')]).toEqual([[], ['board'], []]);
+    const leekBegun = eventAt('batch.started/1', 411, { batchId: other, soupId: 'leek', soupVersion: 1, name: 'Leek 1', ordinal: 1, volumeL: 10, vesselId: 'k1' });
+    const clean = [
+      leekBegun,
+      eventAt('step.started/1', 412, { batchId: other, stepId: 'cut' }),
+      eventAt('gate.confirmed/1', 412, { batchId: other, stepId: 'cut', gate: 'board' }),
+    ];
+    expect(gatesOf([...cut, ...clean], 'cut')).toEqual([]);
+  });
+  test('the next raw fish asks again', () => {
+    const again = `${DAY}.chowder.2`;
+    const second = [
+      eventAt('batch.started/1', 420, { batchId: again, soupId: 'chowder', soupVersion: 1, name: 'Chowder 2', ordinal: 2, volumeL: 10, vesselId: 'k1' }),
+      eventAt('step.started/1', 421, { batchId: again, stepId: 'cut' }),
+    ];
+    const cleaned = eventAt('gate.confirmed/1', 415, { batchId: B, stepId: 'simmer', gate: 'board' });
+    expect([gatesOf([...cut, start('simmer', 415), cleaned], 'cut'), gatesOf([...cut, start('simmer', 415), cleaned, ...second], 'cut')]).toEqual([[], ['board']]);
+  });
+});
+
+test('a batch that is lost is planned anew, with a number of its own', () => {
+  const lost = eventAt('corrective.taken/1', 430, { batchId: B, ruleId: 'kitchen.lost', action: 'discard', note: 'Scorched', volumeL: 12 });
+  const planned = (events: readonly DayEvent[]) => {
+    const day = foldDay(events);
+    return planDay(
+      {
+        date: DAY,
+        nowMin: 431,
+        soups: [chowder],
+        station: liveStation(station, day, T0),
+        pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
+        lots: [],
+        started: startedBatches(day, T0),
+        dateMarkLastDay: 7,
+      },
+      { seed: 1, moves: 10 },
+    ).batches.map((batch) => [batch.id, batch.state]);
+  };
+  expect(planned([begun(), start('poach', 401)])).toEqual([[B, 'running']]);
+  expect(planned([begun(), start('poach', 401), lost])).toEqual([[`${DAY}.chowder.2`, 'planned']]);
 });
 
 describe('washes', () => {
@@ -293,7 +358,7 @@ describe('washes', () => {
     const day = foldDay([next]);
     const [task] = tasks({ day, plan, soupById: new Map(soups.map((one) => [one.id, one])), station, midnight: T0, named: [] }).filter((one) => one.batchId === id);
     if (task === undefined) throw new Error('no task');
-    expect(startGates(task, soup, day, plan).map((gate) => gate.kind)).toContain('wash');
+    expect(startGates(task, soup, day, plan, book).map((gate) => gate.kind)).toContain('wash');
   });
 });
 

@@ -119,14 +119,14 @@ export function TaskCard({ day, hands, task, now, onDo }: Props) {
     onDo([...startEvents(task, soup), ...gateEvents(task, gates)], `${batchName}: ${phase} begun.`);
   };
   const tryStart = (): void => {
-    const gates = startGates(task, soup, day.state, hands.plan);
+    const gates = startGates(task, soup, day.state, hands.plan, day.soupById);
     if (gates.length === 0) start([]);
     else setAsking(gates);
   };
   /** A step that asks something first does not begin by itself. */
   const asksFirst = (stepId: string): boolean => {
     const next = soup.steps.find((one) => one.id === stepId);
-    return next !== undefined && startGates({ ...task, step: next, state: 'next' }, soup, day.state, hands.plan).length > 0;
+    return next !== undefined && startGates({ ...task, step: next, state: 'next' }, soup, day.state, hands.plan, day.soupById).length > 0;
   };
   const tap = clockTap(task, soup);
   const doneLabel = DONE[step.phase] ?? 'Done';

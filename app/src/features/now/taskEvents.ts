@@ -52,6 +52,7 @@ export function gateEvents(task: Task, gates: readonly Gate[]): readonly NewEven
       case 'irreversible':
       case 'device':
       case 'wholeInPot':
+      case 'board':
         return [{ kind: 'gate.confirmed/1', data: { batchId, stepId: step.id, gate: gate.kind } }];
     }
   });
