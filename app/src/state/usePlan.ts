@@ -149,7 +149,7 @@ function batchesKey(plan: DayPlan): string {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something cannot be used or somebody is gone, or the day runs behind the accepted one. */
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, or the day runs behind the accepted one. */
   readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | null;
   readonly improving: boolean;
   /** What differs from the plan before: the one the last change was made to, else the accepted one. */
@@ -158,11 +158,6 @@ export interface ShownPlan {
   readonly keep: (() => void) | null;
   readonly accept: () => Promise<void>;
   readonly accepting: boolean;
-}
-
-/** Whether something has been stopped, or somebody has gone, since the plan was accepted. */
-function stationChanged(state: DayState, acceptedAt: number): boolean {
-  return [...Object.values(state.stopped), ...Object.values(state.away)].some((entry) => entry.at > acceptedAt);
 }
 
 /** How long a day that runs behind is left as it is before it is asked again. Minutes. */
@@ -190,16 +185,12 @@ export function usePlan(who: string | null): ShownPlan | null {
             ? null
             : batchesKey(accepted) !== batchesKey(fresh.plan)
               ? 'changed'
-              : stationChanged(day.state, day.view.plan?.acceptedAt ?? 0) && planDifference(accepted, fresh.plan).changes.length > 0
+              : (day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) && planDifference(accepted, fresh.plan).changes.length > 0
                 ? 'station'
                 : hasSlipped(accepted, day.state, fresh.nowMin)
                   ? 'slipped'
                   : null;
-    const about = [
-      reason,
-      day.view.plan?.version,
-      ...(reason === 'station' ? [...Object.keys(day.state.stopped), ...Object.keys(day.state.away)] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)]),
-    ].join(' ');
+    const about = [reason, day.view.plan?.version, ...(reason === 'station' ? [day.state.stationSince] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)])].join(' ');
     const because = kept === about ? null : reason;
     const keep =
       because === 'station' || because === 'slipped'

@@ -114,6 +114,8 @@ export interface DayState {
   readonly stopped: Readonly<Record<string, Entry & { readonly reason: string }>>;
   /** People who are gone for now, by person id. */
   readonly away: Readonly<Record<string, Entry & { readonly backAt: Instant | null }>>;
+  /** When anything or anybody last went out or came back; null = not yet. */
+  readonly stationSince: Instant | null;
   /** Washes that were done, by `washKey`. */
   readonly washed: Readonly<Record<string, Entry & { readonly kind: 'rinse' | 'full' }>>;
   readonly timers: readonly TimerRecord[];
@@ -142,7 +144,11 @@ type Open<Type> = { -readonly [Key in keyof Type]: Type[Key] extends readonly (i
 type Draft = Omit<Open<BatchRecord>, 'steps'> & { readonly steps: Record<string, OpenStep> };
 type OpenStep = Open<StepRecord>;
 type Day = {
-  -readonly [Key in keyof DayState]: DayState[Key] extends readonly (infer One)[] ? One[] : DayState[Key] extends Readonly<Record<string, infer One>> ? Record<string, One> : never;
+  -readonly [Key in keyof DayState]: DayState[Key] extends readonly (infer One)[]
+    ? One[]
+    : DayState[Key] extends Readonly<Record<string, infer One>>
+      ? Record<string, One>
+      : DayState[Key];
 };
 type BatchEvent = Extract<DayEvent, { data: { batchId: string } }>;
 
@@ -281,15 +287,19 @@ function applyToDay(day: Day, event: Exclude<DayEvent, BatchEvent>): void {
   const entry: Entry = { eventId, at, by };
   switch (event.kind) {
     case 'equipment.stopped/1':
+      day.stationSince = at;
       day.stopped[event.data.equipmentId] = { ...entry, reason: event.data.reason };
       return;
     case 'equipment.resumed/1':
+      day.stationSince = at;
       day.stopped = without(day.stopped, event.data.equipmentId);
       return;
     case 'person.left/1':
+      day.stationSince = at;
       day.away[event.data.personId] = { ...entry, backAt: event.data.backAt };
       return;
     case 'person.back/1':
+      day.stationSince = at;
       day.away = without(day.away, event.data.personId);
       return;
     case 'wash.done/1':
@@ -349,7 +359,21 @@ function inOrder(events: readonly DayEvent[]): readonly DayEvent[] {
  */
 export function foldDay(events: readonly DayEvent[]): DayState {
   const ordered = inOrder(events);
-  const day: Day = { batches: {}, unread: [], stopped: {}, away: {}, washed: {}, timers: [], notes: [], out: {}, handovers: [], seconds: [], lastOf: {}, clockOffsetMs: {} };
+  const day: Day = {
+    batches: {},
+    unread: [],
+    stopped: {},
+    away: {},
+    stationSince: null,
+    washed: {},
+    timers: [],
+    notes: [],
+    out: {},
+    handovers: [],
+    seconds: [],
+    lastOf: {},
+    clockOffsetMs: {},
+  };
   const lastOf: Record<string, { at: Instant; batchId: string | null }> = day.lastOf;
   const batches = new Map<string, Draft>();
   // A step may reach us with an earlier clock than the start of its batch: batches first.

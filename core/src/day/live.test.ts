@@ -372,6 +372,7 @@ describe('the station as it stands', () => {
       ['stick'],
       [undefined, [{ fromMin: 500, toMin: 540 }]],
     ]);
+    expect(minutes(foldDay([]).stationSince, foldDay([stopped, left]).stationSince)).toEqual([null, 640]);
     expect(live([stopped, eventAt('equipment.resumed/1', 650, { equipmentId: 'stick' }), left, eventAt('person.back/1', 520, { personId: 'cook' })])).toBe(station);
   });
   test('the rest of the day is planned without it, and what needs it is done otherwise, which is said', () => {
