@@ -254,7 +254,8 @@ async function tapMs(address) {
             }),
         ),
       );
-      await page.waitForTimeout(400);
+      // The planner takes up the change before the next tap.
+      await page.evaluate(() => new Promise((idle) => requestIdleCallback(idle)));
     }
     took.sort((left, right) => left - right);
     return { medianMs: took[Math.floor(took.length / 2)] };

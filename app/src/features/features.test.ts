@@ -2,11 +2,11 @@ import { words } from '@broth/contract';
 import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, usFdaFoodCode2022 } from '@broth/core';
 import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
-import { hasSlipped } from '../state/usePlan';
+import { hasSlipped, leansOnStopped } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
 import { countdown } from './now/countdown';
-import { doneEvents, startEvents } from './now/taskEvents';
+import { clockTap, doneEvents, startEvents } from './now/taskEvents';
 import { dipstick } from './par/dipstickGeometry';
 
 const T0 = 1_764_000_000_000;
@@ -144,6 +144,16 @@ describe('a plan that has slipped', () => {
   });
 });
 
+describe('a plan that leans on what is out', () => {
+  const plan = planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [par], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
+  const id = plan.batches[0]?.id ?? '';
+  const stopped = event('equipment.stopped/1', 100, { equipmentId: 'k1', reason: 'Broken' });
+  const begun = event('batch.started/1', 90, { batchId: id, soupId: 'beet', soupVersion: 2, name: 'Beet 1', ordinal: 1, volumeL: 12, vesselId: 'k1' });
+  test('says so while the batch is to come, and not of one that stands in it already', () => {
+    expect([[], [stopped], [stopped, begun]].map((events) => leansOnStopped(plan, foldDay(events)))).toEqual([false, true, false]);
+  });
+});
+
 describe('taps on Now', () => {
   const task = (stepId: string, some: Partial<Task> = {}): Task => {
     const found = soup.steps.find((one) => one.id === stepId);
@@ -170,15 +180,21 @@ describe('taps on Now', () => {
       ...some,
     };
   };
+  const never = (): boolean => false;
   const kinds = (events: readonly { kind: string }[]): string[] => events.map((one) => one.kind);
   test('starting a batch starts its first step', () => {
     expect(kinds(startEvents(task('prep', { state: 'toStart' }), soup))).toEqual(['batch.started/1', 'step.started/1']);
   });
   test('a step that must be followed at once starts the next by itself; one that keeps does not', () => {
-    expect([kinds(doneEvents(task('simmer'), soup, 12)), kinds(doneEvents(task('prep'), soup, 12))]).toEqual([['step.done/1', 'step.started/1'], ['step.done/1']]);
+    expect([kinds(doneEvents(task('simmer'), soup, 12, never)), kinds(doneEvents(task('prep'), soup, 12, never))]).toEqual([['step.done/1', 'step.started/1'], ['step.done/1']]);
+  });
+  test('"boil reached" begins what follows at once, unless that asks something first; a boil that ends its batch is no such tap', () => {
+    const boiling = (isLast: boolean): Task => ({ ...task('simmer'), step: { ...step('simmer'), phase: 'boil' }, isLast });
+    const tapped = (isLast: boolean, asks: boolean): unknown => clockTap(boiling(isLast), soup, () => asks)?.events.map((one) => one.kind) ?? null;
+    expect([tapped(false, false), tapped(false, true), tapped(true, false)]).toEqual([['step.done/1', 'step.started/1'], ['step.done/1'], null]);
   });
   test('the last step ends the batch with the litres that came out', () => {
-    expect(doneEvents(task('empty'), soup, 11.5)).toEqual([
+    expect(doneEvents(task('empty'), soup, 11.5, never)).toEqual([
       { kind: 'step.done/1', data: { batchId: B, stepId: 'empty' } },
       { kind: 'batch.finished/1', data: { batchId: B, volumeOutL: 11.5 } },
     ]);

@@ -104,20 +104,22 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       set({ trouble: 'This device has no room to keep entries while the network is away. Free some space, and do not close this page until they are sent.' });
     });
   };
+  const setOffset = (clockOffsetMs: number): void => {
+    // What the network adds and takes is not the clock: a countdown does not jump for it.
+    if (Math.abs(clockOffsetMs - get().clockOffsetMs) < JITTER_MS) return;
+    set({ clockOffsetMs });
+    usePreferences.setState({ clockOffsetMs });
+  };
   /** The server's clock was heard: the offset is kept for when it cannot be, and a clock that is wrong goes into the record once. */
   const hearClock = (now: number, chosen: boolean): void => {
-    const heard = now - Date.now();
-    // What the network adds and takes is not the clock: a countdown does not jump for it.
-    const clockOffsetMs = Math.abs(heard - get().clockOffsetMs) < JITTER_MS ? get().clockOffsetMs : heard;
-    set({ clockOffsetMs });
+    setOffset(now - Date.now());
+    const { clockOffsetMs } = get();
     const { recordedOffsetMs, who } = usePreferences.getState();
-    usePreferences.setState({ clockOffsetMs });
     // The clock of a demo is chosen: it says nothing of the device's.
     if (chosen || who === null || get().date === null || !isNews(clockOffsetMs, recordedOffsetMs)) return;
     usePreferences.setState({ recordedOffsetMs: clockOffsetMs });
     get().record([{ kind: 'clock.measured/1', data: { offsetMs: Math.round(clockOffsetMs) } }]);
   };
-  /** Somebody may set the device's clock back while the page is open and the server away. */
   /** A line can die without a word, above all while a phone sleeps: silence is taken for it. */
   const watchLine = (): void => {
     const again = (): void => {
@@ -132,16 +134,14 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       if (document.visibilityState === 'visible' && performance.now() - heardMs > HEARTBEAT_MS) again();
     });
   };
+  /** Somebody may set the device's clock back while the page is open and the server away. */
   const watchClock = (): void => {
     let last = { wallMs: Date.now(), runMs: performance.now() };
     setInterval(() => {
       const next = { wallMs: Date.now(), runMs: performance.now() };
       const backMs = setBackMs(last, next);
       last = next;
-      if (backMs === 0) return;
-      const clockOffsetMs = get().clockOffsetMs + backMs;
-      set({ clockOffsetMs });
-      usePreferences.setState({ clockOffsetMs });
+      if (backMs > 0) setOffset(get().clockOffsetMs + backMs);
     }, WATCH_MS);
   };
   const keepDay = (answer: DayView): void => {
@@ -153,7 +153,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
   };
   const readBook = async (): Promise<KitchenBook> => {
     const book = await api.book(KITCHEN);
-    set({ book, clockOffsetMs: book.now - Date.now() });
+    set({ book });
+    setOffset(book.now - Date.now());
     void keep('book', book).catch(() => undefined);
     return book;
   };
@@ -196,7 +197,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       // The browser tries again by itself unless the server answered with an error; then we do.
       if (stream?.readyState === EventSource.CLOSED)
         setTimeout(() => {
-          listen(since);
+          listen(seqOf(get().day));
         }, 3000);
     };
   };
@@ -214,7 +215,10 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         restored = true;
         watchClock();
         watchLine();
-        const { outbox, lost } = await restore().catch(() => ({ outbox: [], lost: 0 }));
+        const { outbox, lost } = await restore().catch(() => {
+          set({ notice: 'What this device kept and has not sent cannot be read. It is still there: open the page again, and tell whoever looks after it if this stays.' });
+          return { outbox: [], lost: 0 };
+        });
         if (outbox.length > 0) set({ outbox: [...outbox, ...get().outbox] });
         if (lost > 0)
           set({

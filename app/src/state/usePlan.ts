@@ -160,6 +160,16 @@ export interface ShownPlan {
   readonly accepting: boolean;
 }
 
+/** Whether what is still to come needs something that cannot be used now: it may have been stopped before the plan was agreed on, and be heard of only after. */
+export function leansOnStopped(plan: DayPlan, { batches, stopped }: DayState): boolean {
+  const isOut = (unitId: string | null): boolean => unitId !== null && stopped[unitId] !== undefined;
+  return plan.batches.some((planned) => {
+    const batch = batches[planned.id];
+    // What stands in a kettle stays there.
+    return (batch === undefined && isOut(planned.vesselId)) || planned.steps.some((step) => batch?.steps[step.stepId] === undefined && isOut(step.unitId));
+  });
+}
+
 /** How long a day that runs behind is left as it is before it is asked again. Minutes. */
 const KEEP_MIN = 15;
 
@@ -185,7 +195,7 @@ export function usePlan(who: string | null): ShownPlan | null {
             ? null
             : batchesKey(accepted) !== batchesKey(fresh.plan)
               ? 'changed'
-              : (day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) && planDifference(accepted, fresh.plan).changes.length > 0
+              : ((day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) || leansOnStopped(accepted, day.state)) && planDifference(accepted, fresh.plan).changes.length > 0
                 ? 'station'
                 : hasSlipped(accepted, day.state, fresh.nowMin)
                   ? 'slipped'

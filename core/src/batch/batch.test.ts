@@ -63,8 +63,8 @@ describe('need into batches', () => {
 });
 
 describe('sizes that were agreed on', () => {
-  const surplus = (needL: number, agreedL: readonly number[], vessels = station, wanted = 1): number | null => {
-    const kept = keptSplit(needL, agreedL, vessels, wanted);
+  const surplus = (needL: number, agreedL: readonly number[], vessels = station): number | null => {
+    const kept = keptSplit(needL, agreedL, vessels);
     return kept?.kind === 'split' ? kept.surplusL : null;
   };
   test.each([
@@ -76,7 +76,7 @@ describe('sizes that were agreed on', () => {
   ] as const)('%s', (_, needL, agreedL, left) => {
     expect(surplus(needL, agreedL)).toBe(left);
   });
-  test('do not when their kettle is out of use, or more batches are wanted', () => {
-    expect([surplus(20, [20], [kettle('k30', 8, 25, false), kettle('k20', 5, 17)]), surplus(20, [20], station, 2)]).toEqual([null, null]);
+  test('do not when their kettle is out of use', () => {
+    expect(surplus(20, [20], [kettle('k30', 8, 25, false), kettle('k20', 5, 17)])).toBeNull();
   });
 });

@@ -58,14 +58,14 @@ export function splitIntoBatches(needL: number, vessels: readonly Vessel[], want
 }
 
 /**
- * Sizes that were agreed on, where they still do: as many as are wanted, each in a vessel that is in use, together what is needed and at most a step of the
- * kettle's scale more each. null = they do not.
+ * Sizes that were agreed on, where they still do: each in a vessel that is in use, together what is needed and at most a step of the kettle's scale more each.
+ * null = they do not.
  */
-export function keptSplit(needL: number, agreedL: readonly number[], vessels: readonly Vessel[], wanted = 1): BatchSplit | null {
+export function keptSplit(needL: number, agreedL: readonly number[], vessels: readonly Vessel[]): BatchSplit | null {
   const usable = vessels.filter((vessel) => vessel.inUse);
   const sizes = agreedL.map((volumeL) => ({ volumeL, vesselIds: fitting(volumeL, usable) }));
   const surplusL = Number((agreedL.reduce((sum, volumeL) => sum + volumeL, 0) - needL).toFixed(3));
-  const keeps = sizes.length >= wanted && sizes.every((size) => size.vesselIds.length > 0) && surplusL >= 0 && surplusL <= SCALE_L * sizes.length;
+  const keeps = sizes.every((size) => size.vesselIds.length > 0) && surplusL >= 0 && surplusL <= SCALE_L * sizes.length;
   return keeps ? { kind: 'split', sizes, surplusL } : null;
 }
 

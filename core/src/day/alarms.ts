@@ -21,18 +21,20 @@ export interface Alarm {
 /** How long before the wait is over somebody is told. Minutes. A design choice. */
 const WAIT_AHEAD_MIN = 2;
 
-function alarm(kind: Alarm['kind'], at: Instant, batchId: string | null, stepId: string | null, timerId: string | null = null): Alarm {
+function alarm(kind: Alarm['kind'], at: Instant, of: Partial<Pick<Alarm, 'batchId' | 'stepId' | 'timerId'>>): Alarm {
+  const { batchId = null, stepId = null, timerId = null } = of;
   return { kind, at, batchId, stepId, timerId, key: `${kind} ${batchId ?? ''} ${stepId ?? ''} ${timerId ?? ''} ${String(at)}` };
 }
 
 function ofTask(task: Task): readonly Alarm[] {
-  const { batchId, step, checkAt, limitAt, lookAt, waitUntil } = task;
+  const { checkAt, limitAt, lookAt, waitUntil } = task;
+  const of = { batchId: task.batchId, stepId: task.step.id };
   return [
-    ...(checkAt === null ? [] : [alarm('check', checkAt, batchId, step.id)]),
-    ...(limitAt === null ? [] : [alarm('limit', limitAt, batchId, step.id)]),
+    ...(checkAt === null ? [] : [alarm('check', checkAt, of)]),
+    ...(limitAt === null ? [] : [alarm('limit', limitAt, of)]),
     // A look that falls into the last stretch is the check itself.
-    ...(lookAt === null || (checkAt !== null && lookAt >= checkAt) ? [] : [alarm('look', lookAt, batchId, step.id)]),
-    ...(waitUntil === null ? [] : [alarm('wait', addMinutes(waitUntil, -WAIT_AHEAD_MIN), batchId, step.id)]),
+    ...(lookAt === null || (checkAt !== null && lookAt >= checkAt) ? [] : [alarm('look', lookAt, of)]),
+    ...(waitUntil === null ? [] : [alarm('wait', addMinutes(waitUntil, -WAIT_AHEAD_MIN), of)]),
   ];
 }
 
@@ -40,8 +42,8 @@ function ofTask(task: Task): readonly Alarm[] {
 export function alarms(tasks: readonly Task[], due: readonly DueReading[], timers: readonly TimerRecord[]): readonly Alarm[] {
   return [
     ...tasks.flatMap(ofTask),
-    ...due.map((one) => alarm('reading', one.dueAt, one.batchId, one.purpose)),
-    ...timers.map((timer) => alarm('timer', timer.endsAt, timer.batchId, null, timer.eventId)),
+    ...due.map((one) => alarm('reading', one.dueAt, { batchId: one.batchId })),
+    ...timers.map((timer) => alarm('timer', timer.endsAt, { batchId: timer.batchId, timerId: timer.eventId })),
   ].sort((left, right) => left.at - right.at);
 }
 

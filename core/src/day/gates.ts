@@ -34,7 +34,9 @@ function inPot(soup: Soup, batch: BatchRecord | undefined): ReadonlySet<string> 
   const waived = new Set(batch?.waived.map((one) => one.ingredientId));
   return new Set(
     soup.ingredients
-      .filter((line) => !waived.has(line.id) && (line.returnsAtStepId === null ? done(line.stepId) || ticked.has(line.id) : done(line.returnsAtStepId)))
+      .filter(
+        (line) => !waived.has(line.id) && (line.returnsAtStepId === null ? done(line.stepId) || ticked.has(line.id) : done(line.returnsAtStepId) || ticked.has(backKey(line.id))),
+      )
       .map((line) => line.id),
   );
 }

@@ -375,6 +375,14 @@ describe('the station as it stands', () => {
     expect(minutes(foldDay([]).stationSince, foldDay([stopped, left]).stationSince)).toEqual([null, 640]);
     expect(live([stopped, eventAt('equipment.resumed/1', 650, { equipmentId: 'stick' }), left, eventAt('person.back/1', 520, { personId: 'cook' })])).toBe(station);
   });
+  test('whoever is gone for the day has a shift that ends then', () => {
+    const shifts = (minute: number) => live([eventAt('person.left/1', minute, { personId: 'cook', backAt: null })]).people.map((person) => person.shift.toMin);
+    expect([shifts(500), shifts(200), shifts(900)]).toEqual([
+      [840, 500],
+      [840, 300],
+      [840, 840],
+    ]);
+  });
   test('the rest of the day is planned without it, and what needs it is done otherwise, which is said', () => {
     const events = [begun(), start('poach', 401), end('poach', 420), start('simmer', 420), stopped];
     const day = foldDay(events);

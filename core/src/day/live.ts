@@ -36,8 +36,10 @@ export function liveStation(station: Station, day: DayState, midnight: Instant):
     people: station.people.map((person) => {
       const gone = day.away[person.id];
       if (gone === undefined) return person;
-      const toMin = gone.backAt === null ? Math.max(person.shift.toMin, minute(gone.at)) : Math.ceil(minutesBetween(midnight, gone.backAt));
-      return { ...person, away: [{ fromMin: minute(gone.at), toMin }] };
+      const fromMin = minute(gone.at);
+      // Whoever is gone for good is not the one who stays longer when somebody has to.
+      if (gone.backAt === null) return { ...person, shift: { ...person.shift, toMin: Math.min(person.shift.toMin, Math.max(person.shift.fromMin, fromMin)) } };
+      return { ...person, away: [{ fromMin, toMin: Math.ceil(minutesBetween(midnight, gone.backAt)) }] };
     }),
   };
 }

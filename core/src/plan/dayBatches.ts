@@ -88,12 +88,18 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
     return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null };
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
-  const asked = input.splits?.find(({ soupId }) => soupId === soup.id)?.batches;
-  // Half a litre less is no reason for another plan.
-  const begun = new Set(input.started.map((batch) => batch.batchId));
-  const agreed = input.agreed?.batches.filter((batch) => batch.soupId === soup.id && !begun.has(batch.id)) ?? [];
-  const agreedL = [...agreed].sort((left, right) => left.ordinal - right.ordinal).map((batch) => batch.volumeL);
-  const split = (agreedL.length > 0 ? keptSplit(stillL, agreedL, vesselsOf(input.station), asked) : null) ?? splitIntoBatches(stillL, vesselsOf(input.station), asked);
+  const begunIds = new Set(input.started.map((batch) => batch.batchId));
+  const begun = input.started.filter((batch) => batch.soupId === soup.id && batch.state !== 'discarded').length;
+  // What has begun is some of the batches that were asked for.
+  const asked = Math.max(1, (input.splits?.find(({ soupId }) => soupId === soup.id)?.batches ?? 1) - begun);
+  const vessels = vesselsOf(input.station);
+  const fresh = splitIntoBatches(stillL, vessels, asked);
+  // Half a litre less is no reason for another plan; another number of batches is.
+  const agreedL = (input.agreed?.batches ?? [])
+    .filter((batch) => batch.soupId === soup.id && !begunIds.has(batch.id))
+    .sort((left, right) => left.ordinal - right.ordinal)
+    .map((batch) => batch.volumeL);
+  const split = (fresh.kind === 'split' && agreedL.length === fresh.sizes.length ? keptSplit(stillL, agreedL, vessels) : null) ?? fresh;
   switch (split.kind) {
     case 'noVessel':
       return { wanted: [], findings: [{ code: 'batch.noVessel', soupId: soup.id, needL: stillL }] };

@@ -95,6 +95,38 @@ describe('two batches of one soup', () => {
   });
 });
 
+describe('batches that were agreed on', () => {
+  const sizes = (some: Partial<DayInput>): readonly number[] =>
+    plan(some)
+      .batches.filter((batch) => batch.soupId === 'lentil')
+      .map((batch) => batch.volumeL);
+  const agreed = plan({ pars: [par('lentil', 40)] });
+  test('stay with half a litre too much each; another number of them is another plan', () => {
+    expect([sizes({ pars: [par('lentil', 39.5)], agreed }), sizes({ pars: [par('lentil', 39.5)] })]).toEqual([
+      [20, 20],
+      [20, 20],
+    ]);
+    expect(sizes({ pars: [par('lentil', 39)], agreed })).toEqual([20, 20]);
+    const two = plan({ pars: [par('lentil', 20)], splits: [{ soupId: 'lentil', batches: 2 }] });
+    expect([sizes({ pars: [par('lentil', 20)], agreed: two, splits: [] }), sizes({ pars: [par('lentil', 20)], agreed: two, splits: two.splits })]).toEqual([[20], [10, 10]]);
+  });
+  test('what has begun is one of the batches that were asked for, not one beside them', () => {
+    const started = [
+      {
+        batchId: '2026-11-25.lentil.1',
+        soupId: 'lentil',
+        soupVersion: 3,
+        ordinal: 1,
+        volumeL: 10,
+        vesselId: 'k1',
+        steps: [{ stepId: 'cook', startMin: 400, endMin: null }],
+        state: 'running',
+      },
+    ] as const;
+    expect(sizes({ pars: [par('lentil', 20)], splits: [{ soupId: 'lentil', batches: 2 }], started, nowMin: 410 })).toEqual([10, 10]);
+  });
+});
+
 describe('a second batch that may come later', () => {
   const later = { ...station, laterBatches: true };
   const readyBys = (some: Partial<DayInput>): readonly (readonly [number, number | null])[] =>

@@ -183,6 +183,7 @@ export function NowScreen() {
           key={task.batchId}
           day={day}
           task={task}
+          plan={hands.plan}
           now={now}
           onDo={act}
           onOpen={() => {

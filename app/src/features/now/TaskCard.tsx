@@ -19,7 +19,7 @@ import { Vessel } from '../../ui/Vessel';
 import { GateList } from './GateList';
 import { OpenLines } from './OpenLines';
 import { countdown, isOver } from './countdown';
-import { clockTap, doneEvents, gateEvents, startEvents, tickEvent } from './taskEvents';
+import { clockTap, doneEvents, gateEvents, nextAsks, startEvents, tickEvent } from './taskEvents';
 
 /** From here on a start that is late is said to be. Minutes. */
 const BEHIND_MIN = 5;
@@ -123,12 +123,8 @@ export function TaskCard({ day, hands, task, now, onDo }: Props) {
     if (gates.length === 0) start([]);
     else setAsking(gates);
   };
-  /** A step that asks something first does not begin by itself. */
-  const asksFirst = (stepId: string): boolean => {
-    const next = soup.steps.find((one) => one.id === stepId);
-    return next !== undefined && startGates({ ...task, step: next, state: 'next' }, soup, day.state, hands.plan, day.soupById).length > 0;
-  };
-  const tap = clockTap(task, soup);
+  const asksFirst = nextAsks(task, soup, day, hands.plan);
+  const tap = clockTap(task, soup, asksFirst);
   const doneLabel = DONE[step.phase] ?? 'Done';
   return (
     <Sheet rim={soup.toneHex} label={`${batchName}: ${step.name}`}>

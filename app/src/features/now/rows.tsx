@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { minutesBetween, soupOf, upNow } from '@broth/core';
-import type { Alarm, DueReading, Task, TimerRecord, WashTask } from '@broth/core';
+import type { Alarm, DayPlan, DueReading, Task, TimerRecord, WashTask } from '@broth/core';
 import { useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { View } from 'react-native';
@@ -13,7 +13,7 @@ import type { Mark } from '../../ui/StateMark';
 import { Figure, Note, Strong } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
 import { countdown } from './countdown';
-import { clockTap } from './taskEvents';
+import { clockTap, nextAsks } from './taskEvents';
 
 export type OnDo = (events: readonly NewEvent[], says: string) => void;
 
@@ -144,18 +144,20 @@ export function WashRow({ day, task, now, onDo }: { readonly day: OpenDay; reado
 export function RunningRow({
   day,
   task,
+  plan,
   now,
   onOpen,
   onDo,
 }: {
   readonly day: OpenDay;
   readonly task: Task;
+  readonly plan: DayPlan | null;
   readonly now: number;
   readonly onOpen: () => void;
   readonly onDo: OnDo;
 }) {
   const soup = soupOf(task, day.soupById);
-  const tap = soup === undefined ? null : clockTap(task, soup);
+  const tap = soup === undefined ? null : clockTap(task, soup, nextAsks(task, soup, day, plan));
   const vessel = day.equipmentById.get(task.vesselId ?? '');
   return (
     <Sheet rim={soup?.toneHex} label={`${task.batchName}: ${task.step.name}`}>
