@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { addMinutes } from '../quantity/index';
 import type { Station } from '../batch/index';
 import { planDay } from '../plan/index';
+import type { DayPlan } from '../plan/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { DAY, T0, dayEvents, eventAt } from '../testing/events.arbitrary';
@@ -23,7 +24,7 @@ import {
   upNow,
   washTasks,
 } from './index';
-import type { BatchRecord, DayEvent, HandsInput, Task } from './index';
+import type { BatchRecord, DayEvent, DayState, HandsInput, Task } from './index';
 
 const step = (id: string, some: Partial<Step> = {}): Step =>
   makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 30, perLitreMin: 0 }, heat: 'low', ...some });
@@ -89,6 +90,22 @@ const taskOf = (events: readonly DayEvent[], some: Partial<HandsInput> = {}): Ta
   return task;
 };
 const minutes = (...instants: readonly (number | null)[]): readonly (number | null)[] => instants.map((instant) => (instant === null ? null : (instant - T0) / 60_000));
+
+/** The rest of the day as it would be planned now. */
+const restOf = (day: DayState, nowMin: number, soup: Soup): DayPlan =>
+  planDay(
+    {
+      date: DAY,
+      nowMin,
+      soups: [soup],
+      station: liveStation(station, day, T0),
+      pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
+      lots: [],
+      started: startedBatches(day, T0),
+      dateMarkLastDay: 7,
+    },
+    { seed: 1, moves: 10 },
+  );
 
 describe('law: a day is the same on every phone and the server', () => {
   test('in whatever order, however often and however late its events arrive', () => {
@@ -304,19 +321,7 @@ test('a batch that is lost is planned anew, with a number of its own', () => {
   const lost = eventAt('corrective.taken/1', 430, { batchId: B, ruleId: 'kitchen.lost', action: 'discard', note: 'Scorched', volumeL: 12 });
   const planned = (events: readonly DayEvent[]) => {
     const day = foldDay(events);
-    return planDay(
-      {
-        date: DAY,
-        nowMin: 431,
-        soups: [chowder],
-        station: liveStation(station, day, T0),
-        pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
-        lots: [],
-        started: startedBatches(day, T0),
-        dateMarkLastDay: 7,
-      },
-      { seed: 1, moves: 10 },
-    ).batches.map((batch) => [batch.id, batch.state]);
+    return restOf(day, 431, chowder).batches.map((batch) => [batch.id, batch.state]);
   };
   expect(planned([begun(), start('poach', 401)])).toEqual([[B, 'running']]);
   expect(planned([begun(), start('poach', 401), lost])).toEqual([[`${DAY}.chowder.2`, 'planned']]);
@@ -403,19 +408,7 @@ describe('the station as it stands', () => {
     const events = [begun(), start('poach', 401), end('poach', 420), start('simmer', 420), end('simmer', 450), start('blend', 450)];
     const planned = (more: readonly DayEvent[]) => {
       const day = foldDay([...events, ...more]);
-      return planDay(
-        {
-          date: DAY,
-          nowMin: 452,
-          soups: [jarred],
-          station: liveStation(station, day, T0),
-          pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
-          lots: [],
-          started: startedBatches(day, T0),
-          dateMarkLastDay: 7,
-        },
-        { seed: 1, moves: 10 },
-      );
+      return restOf(day, 452, jarred);
     };
     const broken = planned([eventAt('equipment.stopped/1', 451, { equipmentId: 'jar', reason: 'Broken' })]);
     const ends = (plan: ReturnType<typeof planned>) => plan.batches[0]?.steps.find((one) => one.stepId === 'blend')?.endMin;
@@ -424,19 +417,7 @@ describe('the station as it stands', () => {
   test('with no blender at all a batch under way says what it lacks', () => {
     const events = [begun(), stopped, eventAt('equipment.stopped/1', 640, { equipmentId: 'jar', reason: 'Broken' })];
     const day = foldDay(events);
-    const plan = planDay(
-      {
-        date: DAY,
-        nowMin: 641,
-        soups: [chowder],
-        station: liveStation(station, day, T0),
-        pars: [{ soupId: 'chowder', parL: chowder.makesL, serviceId: 'midday' }],
-        lots: [],
-        started: startedBatches(day, T0),
-        dateMarkLastDay: 7,
-      },
-      { seed: 1, moves: 10 },
-    );
+    const plan = restOf(day, 641, chowder);
     expect(plan.findings).toContainEqual({ code: 'station.lacks', soupId: 'chowder', stepId: 'blend', lacks: 'immersion' });
   });
   test('nobody is given work while away', () => {
