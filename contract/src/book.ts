@@ -1,37 +1,25 @@
-import type { Lot, Par, RulePack, Station } from '@broth/core';
+import type { Lot, Par, Station, Thermometer } from '@broth/core';
 import { z } from 'zod';
 import { calendarDate } from './event';
+import { ruleVersion } from './rules';
 import { food, soup } from './soup';
 
 const text = z.string();
 const whole = z.int();
-const limit = z.object({ c: z.number(), f: z.number().nullable() });
-const source = z.object({ id: text, citation: text, kind: z.enum(['law', 'modelCode', 'standard', 'guidance']), confidence: z.enum(['high', 'medium', 'low']) });
-const corrective = z.array(z.enum(['faster', 'reheat', 'discard', 'personInCharge', 'reheatHot', 'moveCold', 'cookOn']));
-const holdRule = z.object({ limit, side: z.enum(['atLeast', 'atMost']), checkEveryMin: z.number(), source, corrective });
-
-export const rulePack = z.object({
+export const thermometer = z.object({
   id: text,
-  version: whole,
   name: text,
-  cooling: z.object({
-    start: limit,
-    mid: limit,
-    end: limit,
-    midWithinMin: z.number(),
-    endWithinMin: z.number(),
-    basis: z.enum(['total', 'further']),
-    strict: z.boolean(),
-    checkEveryMin: z.object({ toMid: z.number(), toEnd: z.number() }),
-    midSource: source,
-    endSource: source,
-    corrective,
-  }),
-  hotHold: holdRule,
-  coldHold: holdRule,
-  reheat: z.object({ limit, holdS: z.number(), withinMin: z.number(), source, corrective }),
-  dateMark: z.object({ lastDay: whole, source }),
-}) satisfies z.ZodType<RulePack>;
+  unit: z.enum(['C', 'F']),
+  kind: z.enum(['hand', 'probe', 'logger']),
+  inUse: z.boolean(),
+}) satisfies z.ZodType<Thermometer>;
+
+/** A thermometer as its checks leave it: its offset at the last one, and whether it may be used. Never checked = usable, and said so. */
+export const thermometerStanding = z.object({
+  thermometerId: text,
+  checks: z.array(z.object({ at: z.int(), by: text, method: z.enum(['ice', 'boil']), unit: z.enum(['C', 'F']), shown: z.number(), offset: z.number(), usable: z.boolean() })),
+});
+export type ThermometerStanding = z.infer<typeof thermometerStanding>;
 
 const thing = { id: text, name: text, inUse: z.boolean() };
 export const station = z.object({
@@ -61,6 +49,8 @@ export const station = z.object({
   readyLeadMin: z.number(),
   aimChance: z.number().min(0.5).max(0.99).nullable().default(null),
   laterBatches: z.boolean().default(false),
+  altitudeM: z.number().default(0),
+  thermometers: z.array(thermometer).default([]),
 }) satisfies z.ZodType<Station>;
 
 export const par = z.object({ soupId: text, parL: z.number(), serviceId: text }) satisfies z.ZodType<Par>;
@@ -79,7 +69,9 @@ export const kitchenBook = z.object({
   soups: z.array(soup),
   pantry: z.array(food),
   station,
-  pack: rulePack,
+  /** Since when which rules were in force, oldest first. */
+  rules: z.array(ruleVersion).min(1),
+  thermometers: z.array(thermometerStanding).default([]),
   /** The kitchen's today, and the day the app had better open: tomorrow once today is over or was never begun. */
   today: calendarDate,
   suggestedDay: calendarDate,

@@ -1,4 +1,4 @@
-import { ADDED_FOR, GATES, PURPOSES, TASTE_RESULTS, TEXTURE_RESULTS } from '@broth/core';
+import { ADDED_FOR, CHECK_METHODS, COOLING_METHODS, CORRECTIVES, GATES, ITEM_PURPOSES, PURPOSES, TASTE_RESULTS, TEXTURE_RESULTS } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import { label } from './soup';
@@ -8,13 +8,17 @@ const instant = z.int('A time is whole milliseconds since 1970 UTC.').min(0).max
 const id = z.string().min(1).max(200);
 const reason = z.string().min(1, 'Say why.').max(1000);
 const volumeL = z.number('Litres are a number.').min(0, 'Litres cannot be below 0.').max(10_000, 'That is more than any kitchen holds.');
-const action = z.enum(['faster', 'reheat', 'discard', 'personInCharge', 'reheatHot', 'moveCold', 'cookOn']);
+const action = z.enum(CORRECTIVES);
 
 export const reading = z.object({
   value: z.number('The temperature is not a number. Type digits only.').min(-1000).max(10_000),
   unit: z.enum(['C', 'F'], 'The unit is C or F.'),
   rawText: z.string().max(40),
 });
+
+/** With which thermometer, by which rules: what every temperature carries. */
+const withThermometer = { thermometerId: id.nullable(), offset: z.number().min(-50).max(50), rulesVersion: z.int() };
+const ambientC = z.number().min(-60).max(40);
 
 function event<Kind extends string, Shape extends z.ZodRawShape>(kind: Kind, data: Shape) {
   return z.object({ id: z.uuid('An event needs a UUID of its own.'), kind: z.literal(kind), day: calendarDate, at: instant, by: id, device: id, data: z.object(data) });
@@ -36,10 +40,60 @@ export const dayEvent = z.discriminatedUnion('kind', [
   }),
   event('batch.finished/1', { batchId: id, volumeOutL: volumeL }),
   event('hold.started/1', { batchId: id, placeId: id }),
-  event('cooling.started/1', { batchId: id, placeId: id, ambientC: z.number().min(-40).max(40) }),
+  event('cooling.started/1', { batchId: id, placeId: id, ambientC }),
+  event('cooling.started/2', {
+    batchId: id,
+    placeId: id,
+    ambientC,
+    method: z.enum(COOLING_METHODS),
+    pans: z.int('Give whole pans.').min(1, 'Give at least one pan.').max(60, 'More than 60 pans is a typing slip.').nullable(),
+    depthCm: z.number('Give the depth in centimetres.').min(0.5).max(100).nullable(),
+  }),
+  event('ice.added/1', { batchId: id, massKg: z.number('Kilograms are a number.').min(0.05, 'Give at least 0.05 kg.').max(500, 'That is more than any kettle holds.') }),
   event('cold.stored/1', { batchId: id }),
   event('reheat.started/1', { batchId: id }),
   event('reading.taken/1', { batchId: id, purpose: z.enum(PURPOSES), reading, heldS: z.number().min(0).max(3600).nullable(), packId: id, packVersion: z.int() }),
+  event('reading.taken/2', {
+    batchId: id,
+    purpose: z.enum(PURPOSES),
+    reading,
+    heldS: z.number().min(0).max(3600).nullable(),
+    packId: id,
+    packVersion: z.int(),
+    pan: z.int().min(1).max(60).nullable(),
+    ...withThermometer,
+    doubt: z.string().max(100).nullable(),
+    lateReason: z.string().max(1000).nullable(),
+  }),
+  event('check.explained/1', { batchId: id, dueAt: instant, reason }),
+  event('decision.made/1', { batchId: id, ruleId: id, keep: z.boolean(), reason }),
+  event('timeControl.started/1', { batchId: id, ruleId: id }),
+  event('timeControl.ended/1', { batchId: id }),
+  event('place.read/1', { equipmentId: id, reading, ...withThermometer, note: z.string().max(1000) }),
+  event('item.read/1', {
+    purpose: z.enum(ITEM_PURPOSES),
+    what: z.string().min(1, 'Say what it is.').max(200),
+    from: z.string().max(200),
+    reading,
+    ...withThermometer,
+    accepted: z.boolean(),
+    note: z.string().max(1000),
+  }),
+  event('thermometer.checked/1', { thermometerId: id, method: z.enum(CHECK_METHODS), reading, offset: z.number(), usable: z.boolean() }),
+  event('probe.placed/1', { thermometerId: id, batchId: id, purpose: z.enum(PURPOSES) }),
+  event('probe.lifted/1', { thermometerId: id }),
+  event('samples.digested/1', {
+    from: instant,
+    to: instant,
+    count: z.int().min(0),
+    sha256: z.string().length(64),
+    rulesVersion: z.int(),
+    probes: z
+      .array(z.object({ thermometerId: id, unit: z.enum(['C', 'F']), count: z.int().min(1), min: z.number(), max: z.number(), lastAt: instant, last: z.number() }))
+      .max(500),
+  }),
+  event('lot.discarded/1', { lotId: id, soupId: id, volumeL, reason }),
+  event('day.signed/1', { upToSeq: z.int().min(0), hash: z.string().max(64), note: z.string().max(2000) }),
   event('corrective.taken/1', { batchId: id, ruleId: id, action, note: z.string().max(1000), volumeL: volumeL.nullable() }),
   event('step.extended/1', { batchId: id, stepId: id, byMin: z.int('Give whole minutes.').min(1, 'Give at least one minute.').max(240, 'Give at most four hours.') }),
   event('step.skipped/1', { batchId: id, stepId: id, reason }),

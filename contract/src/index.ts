@@ -1,6 +1,7 @@
 export * from './event';
 export * from './soup';
 export * from './book';
+export * from './rules';
 export * from './plan';
 export * from './sales';
 export * from './requests';

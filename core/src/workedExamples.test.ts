@@ -1,44 +1,34 @@
 import examples from './testing/workedExamples.json';
 import {
-  LISTERIA,
   ROUX_FOR,
-  accumulatedMin,
   addMinutes,
   afterIceC,
-  ambientFrom,
-  biot,
   boilOffKg,
   boilingPointC,
   celsiusFromFahrenheit,
   coolingVerdict,
   criticalRatio,
-  crossingMin,
-  deeper,
   diluteSaltKg,
   doubleSmoothed,
   doubtReading,
   ediblePrice,
-  equivalentMin,
   evaporationKgPerH,
-  fValueMin,
   fahrenheitDelta,
   fahrenheitFromCelsius,
-  fitNewton,
   flourPerLitre,
   forecastErrors,
   fullWashes,
   gastronormBoxL,
   glutenFreeAt,
-  halfLifeMin,
   heatingMin,
   holdVerdict,
-  hoursTo,
   iceBathKg,
-  iceCheck,
+  checkThermometer,
   iceToAddKg,
-  lethalRate,
   litresFor,
   litresForPortions,
+  NO_COOLING_EVENTS,
+  corrected,
   makeLine,
   makeSoup,
   mean,
@@ -51,25 +41,22 @@ import {
   portionsFrom,
   purchasedG,
   raiseSaltG,
-  ratePerH,
-  reaches,
   reductionMin,
-  requiredRate,
   safetyStock,
   saltAfterReduction,
   saltFromSodiumMg,
   sheetLines,
   smoothed,
-  temperatureAt,
   thickenerFor,
   thinWithKg,
   toGrams,
   toLitres,
-  usFdaFoodCode2022,
-  useBy,
+    useBy,
   zOf,
 } from './index';
-import type { Allergen, CoolingRule, Lot, TemperatureUnit } from './index';
+import { LISTERIA, accumulatedMin, ambientFrom, biot, crossingMin, deeper, equivalentMin, fValueMin, fitNewton, halfLifeMin, hoursTo, lethalRate, ratePerH, reaches, requiredRate, temperatureAt } from './advice';
+import type { Allergen, CoolRule, Lot, TemperatureUnit } from './index';
+import { rulesOf } from './testing/rules';
 
 /** Worked examples with their sources, which stand in the file beside each. All of them were written from memory and worked out again by script. */
 
@@ -91,39 +78,44 @@ const n = (inputs: Inputs, key: string): number => {
 const many = (inputs: Inputs, key: string): number[] => inputs[key] as number[];
 const points = (inputs: Inputs, key: string): Points => inputs[key] as Points;
 const T0 = 1_764_000_000_000;
+const RULES = rulesOf();
+const [COOL] = RULES.cooling.cooked;
+
 const timed = (list: Points, unit: TemperatureUnit) => list.map(([minute, value]) => ({ at: addMinutes(T0, minute), reading: { value, unit, rawText: '' }, heldS: null }));
 
 function cooling(inputs: Inputs): unknown {
   const rule = inputs['rule'] as Record<string, unknown>;
   const unit = rule['unit'] as TemperatureUnit;
   const limit = (key: string) => (unit === 'F' ? { c: celsiusFromFahrenheit(n(rule, key)), f: n(rule, key) } : { c: n(rule, key), f: null });
-  const given: CoolingRule = {
-    ...usFdaFoodCode2022.cooling,
-    start: limit('start'),
-    mid: limit('mid'),
-    end: limit('end'),
-    midWithinMin: n(rule, 'mid_window_min'),
-    endWithinMin: n(rule, 'end_window_min'),
-    basis: rule['basis'] as 'total' | 'further',
-    strict: rule['strict'] === true,
-  };
+  const start = { kind: 'falls' as const, limit: limit('start') };
+  const strict = rule['strict'] === true;
+  if (COOL === undefined) throw new Error('no rule');
+  const stage = (key: 'mid' | 'end', from: CoolRule['from']): CoolRule => ({
+    ...COOL,
+    id: key,
+    from,
+    to: { kind: 'temperature', limit: limit(key) },
+    withinMin: n(rule, `${key}_window_min`),
+    strict,
+  });
+  const given = [stage('mid', start), stage('end', rule['basis'] === 'further' ? { kind: 'previous' } : start)];
   const list = points(inputs, 'readings_min_temp');
   const now = typeof rule['now'] === 'number' ? rule['now'] : (list.at(-1)?.[0] ?? 0);
   const verdict = coolingVerdict({
     readings: timed(list, unit),
-    heatOffAt: typeof rule['heat_off'] === 'number' ? addMinutes(T0, rule['heat_off']) : null,
-    rule: given,
+    events: { ...NO_COOLING_EVENTS, heatOff: typeof rule['heat_off'] === 'number' ? addMinutes(T0, rule['heat_off']) : null },
+    rules: given,
     now: addMinutes(T0, now),
   });
-  const { stage1, stage2 } = verdict;
+  const [stage1, stage2] = verdict.stages;
   return {
     verdict: verdict.kind,
-    stage1: stage1.kind,
-    stage2: stage2.kind,
-    stage1_min: stage1.atLeastMin,
-    stage1_max: stage1.atMostMin,
-    stage2_min: stage2.atLeastMin,
-    stage2_max: stage2.atMostMin,
+    stage1: stage1?.kind,
+    stage2: stage2?.kind,
+    stage1_min: stage1?.atLeastMin,
+    stage1_max: stage1?.atMostMin,
+    stage2_min: stage2?.atLeastMin,
+    stage2_max: stage2?.atMostMin,
   };
 }
 
@@ -142,13 +134,13 @@ const boil = (inputs: Inputs): unknown => {
 };
 const heat = (inputs: Inputs): unknown => {
   const minutes = heatingMin(n(inputs, 'm_kg'), n(inputs, 'T2') - n(inputs, 'T1'), n(inputs, 'P_kW'), n(inputs, 'eff'), n(inputs, 'cp'));
-  return { min: minutes, ok: minutes <= usFdaFoodCode2022.reheat.withinMin };
+  return { min: minutes, ok: minutes <= (RULES.reheat.own?.withinMin ?? Number.NaN) };
 };
 const ice = (inputs: Inputs): unknown => iceToAddKg(n(inputs, 'm_kg'), n(inputs, 'T1'), n(inputs, 'Tf'), n(inputs, 'ice_T'), n(inputs, 'cp'));
 const probe = (inputs: Inputs): unknown => {
-  const { offset, usable } = iceCheck(n(inputs, 'ice_reading_F'), 'F');
-  const corrected = n(inputs, 'raw_F') - offset;
-  return { offset, usable, corrected, what_if: corrected, meets_135: corrected >= 135 };
+  const { offset, usable } = checkThermometer({ reading: n(inputs, 'ice_reading_F'), unit: 'F', method: 'ice', boilingC: 100 });
+  const counts = corrected(n(inputs, 'raw_F'), 'F', offset, 'F');
+  return { offset, usable, corrected: counts, what_if: counts, meets_135: counts >= 135 };
 };
 const elapsed = (inputs: Inputs): number => minutesBetween(Date.parse(String(inputs['start'])), Date.parse(String(inputs['end'])));
 // The clock on the wall says otherwise: what was written less its offset.
@@ -259,8 +251,8 @@ const ANSWERS: Readonly<Record<string, (inputs: Inputs) => unknown>> = {
   'unit-03': (i) => fahrenheitDelta(n(i, 'delta_C')),
   'slip-01': (i) => ({ below_ambient: n(i, 'value') < n(i, 'ambient_F'), as_C_in_F: fahrenheitFromCelsius(n(i, 'value')) }),
   'slip-02': (i) => {
-    const doubt = doubtReading({ value: n(i, 'value'), unit: 'F', rawText: '' }, 'hotHold');
-    const other = doubt?.code === 'reading.unitSlip' ? fahrenheitFromCelsius(n(i, 'value')) : Number.NaN;
+    const [doubt] = doubtReading({ value: n(i, 'value'), unit: 'F', rawText: '' }, { purpose: 'cook' });
+    const other = doubt?.code === 'unitSlip' ? fahrenheitFromCelsius(n(i, 'value')) : Number.NaN;
     return { as_C_in_F: other, would_pass: other >= 165 };
   },
   'dst-01': (i) => ({ elapsed_min: elapsed(i), wall_min: wall(i), within_2h: elapsed(i) <= 120 }),
@@ -277,8 +269,10 @@ const ANSWERS: Readonly<Record<string, (inputs: Inputs) => unknown>> = {
       ],
       'F',
     );
-    const verdict = holdVerdict({ readings, since: T0, rule: usFdaFoodCode2022.hotHold, now: addMinutes(T0, 240) });
-    return { assumed_out_min: verdict.outAtMostMin, discard: (verdict.outAtMostMin ?? Infinity) >= 240 };
+    const { hotHold } = RULES;
+    if (hotHold === null) throw new Error('no rule');
+    const verdict = holdVerdict({ readings, since: T0, rule: hotHold, now: addMinutes(T0, 240) });
+    return { assumed_out_min: verdict.outAtMostMin, discard: !verdict.actions.includes('reheatHot') && verdict.actions.includes('discard') };
   },
   'alg-01': washes,
   'alg-02': washes,

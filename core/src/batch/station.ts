@@ -43,6 +43,15 @@ export interface Service {
   readonly endMin: number;
 }
 
+/** A thermometer: held in by hand, a probe that stays in and reports by itself, or one that logs to a file. */
+export interface Thermometer {
+  readonly id: string;
+  readonly name: string;
+  readonly unit: 'C' | 'F';
+  readonly kind: 'hand' | 'probe' | 'logger';
+  readonly inUse: boolean;
+}
+
 export interface Station {
   readonly equipment: readonly Equipment[];
   readonly people: readonly Person[];
@@ -55,6 +64,9 @@ export interface Station {
   readonly aimChance: number | null;
   /** Whether a soup's second batch is wanted only when the first may run out, and not before the doors open. */
   readonly laterBatches: boolean;
+  /** Metres above the sea: where water boils. */
+  readonly altitudeM: number;
+  readonly thermometers: readonly Thermometer[];
 }
 
 export function vesselsOf(station: Station): readonly Vessel[] {

@@ -1,18 +1,18 @@
 import fc from 'fast-check';
 import { addMinutes } from '../quantity/index';
-import { usFdaFoodCode2022 } from '../safety/index';
 import { makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { Station } from '../batch/index';
 import { dueReadings, foldDay, heatOffAt, judgeBatch, startedBatches, tasks } from './index';
 import type { BatchRecord, DayEvent } from './index';
 import { T0, eventAt } from '../testing/events.arbitrary';
+import { bookOf } from '../testing/rules';
 
 const step = (id: string, heat: Step['heat'] = 'low'): Step =>
   makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat });
 const lentil: Soup = makeSoup({ id: 'lentil', name: 'Lentil', steps: [step('boil'), step('simmer'), step('empty', 'off')] });
 const book = new Map([[lentil.id, lentil]]);
-const station: Station = { equipment: [], people: [], services: [], rinseMin: 5, fullWashMin: 12, readyLeadMin: 20, aimChance: null, laterBatches: false };
+const station: Station = { equipment: [], people: [], services: [], rinseMin: 5, fullWashMin: 12, readyLeadMin: 20, aimChance: null, laterBatches: false, altitudeM: 0, thermometers: [] };
 const B = '2026-11-25.lentil.1';
 const event = eventAt;
 const started = (): DayEvent => event('batch.started/1', 0, { batchId: B, soupId: 'lentil', soupVersion: 1, name: 'Lentil 1', ordinal: 1, volumeL: 18, vesselId: 'k1' });
@@ -70,8 +70,8 @@ describe('the day as a fold of its events', () => {
   test('law: order of arrival and repeats change nothing', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(story, { minLength: story.length }), fc.subarray(story), (shuffled, again) => {
-        expect(judgeBatch(batchOf([...shuffled, ...again]), lentil, usFdaFoodCode2022, addMinutes(T0, 170))).toEqual(
-          judgeBatch(batchOf(story), lentil, usFdaFoodCode2022, addMinutes(T0, 170)),
+        expect(judgeBatch(batchOf([...shuffled, ...again]), lentil, bookOf(), addMinutes(T0, 170))).toEqual(
+          judgeBatch(batchOf(story), lentil, bookOf(), addMinutes(T0, 170)),
         );
       }),
       { seed: 7, numRuns: 50 },
@@ -86,17 +86,17 @@ describe('verdicts of a batch', () => {
   });
   test('first stage passed, second failed: the corrective action is to discard', () => {
     const batch = batchOf([...cooked(), cooling(55), read(56, 150), read(70, 134), read(150, 69), read(435, 50)]);
-    const { cooling: verdict } = judgeBatch(batch, lentil, usFdaFoodCode2022, at(436));
-    expect([verdict?.kind, verdict?.stage1.kind, verdict?.stage2.kind, verdict?.actions]).toEqual(['fail', 'pass', 'fail', ['discard']]);
+    const { cooling: verdict } = judgeBatch(batch, lentil, bookOf(), at(436));
+    expect([verdict?.kind, verdict?.stages[0]?.kind, verdict?.stages[1]?.kind, verdict?.actions]).toEqual(['fail', 'pass', 'fail', ['discard']]);
   });
   test('a batch that never cooled has no cooling verdict', () => {
-    expect(judgeBatch(batchOf(cooked()), lentil, usFdaFoodCode2022, at(60)).cooling).toBeNull();
+    expect(judgeBatch(batchOf(cooked()), lentil, bookOf(), at(60)).cooling).toBeNull();
   });
 });
 
 describe('what is due', () => {
   const due = (events: readonly DayEvent[], minute: number): unknown =>
-    dueReadings(foldDay(events), book, usFdaFoodCode2022, addMinutes(T0, minute)).map(({ purpose, dueAt, deadlineRuleId }) => [purpose, (dueAt - T0) / 60_000, deadlineRuleId]);
+    dueReadings(foldDay(events), book, bookOf(), addMinutes(T0, minute)).map(({ purpose, dueAt, deadlineRuleId }) => [purpose, (dueAt - T0) / 60_000, deadlineRuleId]);
   test('a reading as soon as cooling starts, then every half hour', () => {
     expect([due([...cooked(), cooling(55)], 55), due([...cooked(), cooling(55), read(56, 150)], 60)]).toEqual([[['cool', 55, null]], [['cool', 86, null]]]);
   });

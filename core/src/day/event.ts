@@ -1,9 +1,9 @@
 import type { CalendarDate, Instant, Reading } from '../quantity/index';
 import type { Label } from '../food/index';
-import type { CorrectiveAction } from '../safety/index';
+import type { CheckMethod, CoolingMethod, CorrectiveAction } from '../safety/index';
 
 /** What a temperature was taken for. */
-export const PURPOSES = ['cool', 'hotHold', 'coldHold', 'reheat'] as const;
+export const PURPOSES = ['cook', 'cool', 'hotHold', 'coldHold', 'reheat', 'timeControl'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /** One thing that happened, appended once and never changed. The device that saw it makes the id, so that sending it twice is harmless. */
@@ -56,6 +56,21 @@ export type IngredientAdded = Envelope<
 export type BatchFinished = Envelope<'batch.finished/1', { readonly batchId: string; readonly volumeOutL: number }>;
 export type HoldStarted = Envelope<'hold.started/1', { readonly batchId: string; readonly placeId: string }>;
 export type CoolingStarted = Envelope<'cooling.started/1', { readonly batchId: string; readonly placeId: string; readonly ambientC: number }>;
+/** As before, and how: the method, and into how many pans of what depth. Each pan then has readings of its own. */
+export type CoolingStartedHow = Envelope<
+  'cooling.started/2',
+  {
+    readonly batchId: string;
+    readonly placeId: string;
+    readonly ambientC: number;
+    readonly method: CoolingMethod;
+    /** null = it stays in one vessel. */
+    readonly pans: number | null;
+    readonly depthCm: number | null;
+  }
+>;
+/** Drinking-water ice stirred in: it cools, and it is water in the soup. */
+export type IceAdded = Envelope<'ice.added/1', { readonly batchId: string; readonly massKg: number }>;
 export type ColdStored = Envelope<'cold.stored/1', { readonly batchId: string }>;
 export type ReheatStarted = Envelope<'reheat.started/1', { readonly batchId: string }>;
 export type ReadingTaken = Envelope<
@@ -70,6 +85,85 @@ export type ReadingTaken = Envelope<
     readonly packVersion: number;
   }
 >;
+/** As before, and with which thermometer, in which pan, by which of the kitchen's rules, and what was asked about it. */
+export type ReadingTakenWith = Envelope<
+  'reading.taken/2',
+  {
+    readonly batchId: string;
+    readonly purpose: Purpose;
+    /** As the display showed it. */
+    readonly reading: Reading;
+    readonly heldS: number | null;
+    readonly packId: string;
+    readonly packVersion: number;
+    /** The kitchen's own count of its rules. */
+    readonly rulesVersion: number;
+    /** 1 = the first pan; null = the whole batch. */
+    readonly pan: number | null;
+    readonly thermometerId: string | null;
+    /** What the thermometer showed too much at its last check, in the reading's unit: it is taken off before anything is compared. */
+    readonly offset: number;
+    /** What was odd about it and was asked; null = nothing was. */
+    readonly doubt: string | null;
+    /** Why it is entered later than it was taken; null = it is not. */
+    readonly lateReason: string | null;
+  }
+>;
+/** Why a check was not made. It stays a missed check. */
+export type CheckExplained = Envelope<'check.explained/1', { readonly batchId: string; readonly dueAt: Instant; readonly reason: string }>;
+/** What the person in charge decided where readings prove nothing: kept or not, and why. */
+export type DecisionMade = Envelope<'decision.made/1', { readonly batchId: string; readonly ruleId: string; readonly keep: boolean; readonly reason: string }>;
+/** Time instead of temperature, by a rule of the kitchen: from now on it is used or thrown away by a time. */
+export type TimeControlStarted = Envelope<'timeControl.started/1', { readonly batchId: string; readonly ruleId: string }>;
+export type TimeControlEnded = Envelope<'timeControl.ended/1', { readonly batchId: string }>;
+/** A fridge, freezer or cold place, by its own thermometer. */
+export type PlaceRead = Envelope<
+  'place.read/1',
+  { readonly equipmentId: string; readonly reading: Reading; readonly thermometerId: string | null; readonly offset: number; readonly rulesVersion: number; readonly note: string }
+>;
+export const ITEM_PURPOSES = ['receive', 'thaw'] as const;
+/** What came in or is thawing: not a batch of the day. */
+export type ItemRead = Envelope<
+  'item.read/1',
+  {
+    readonly purpose: (typeof ITEM_PURPOSES)[number];
+    readonly what: string;
+    readonly from: string;
+    readonly reading: Reading;
+    readonly thermometerId: string | null;
+    readonly offset: number;
+    readonly rulesVersion: number;
+    readonly accepted: boolean;
+    readonly note: string;
+  }
+>;
+/** A thermometer held into ice water or boiling water. `offset` and `usable` are what came of it by the rule then in force. */
+export type ThermometerChecked = Envelope<
+  'thermometer.checked/1',
+  { readonly thermometerId: string; readonly method: CheckMethod; readonly reading: Reading; readonly offset: number; readonly usable: boolean }
+>;
+/** A probe that reports by itself is put into a batch, or taken out. */
+export type ProbePlaced = Envelope<'probe.placed/1', { readonly thermometerId: string; readonly batchId: string; readonly purpose: Purpose }>;
+export type ProbeLifted = Envelope<'probe.lifted/1', { readonly thermometerId: string }>;
+/** One probe's samples of a minute, in few words. */
+export interface ProbeMinute {
+  readonly thermometerId: string;
+  readonly unit: Reading['unit'];
+  readonly count: number;
+  readonly min: number;
+  readonly max: number;
+  readonly lastAt: Instant;
+  readonly last: number;
+}
+/** What probes sent in a minute. The hash is taken over every sample of it, so that none can be changed unseen; the digest of each probe in a batch stands here. */
+export type SamplesDigested = Envelope<
+  'samples.digested/1',
+  { readonly from: Instant; readonly to: Instant; readonly count: number; readonly sha256: string; readonly rulesVersion: number; readonly probes: readonly ProbeMinute[] }
+>;
+/** Something on hand is thrown away: it leaves the stock. */
+export type LotDiscarded = Envelope<'lot.discarded/1', { readonly lotId: string; readonly soupId: string; readonly volumeL: number; readonly reason: string }>;
+/** The day's record was looked through and signed, as far as this place in the log. What is entered later opens it again. */
+export type DaySigned = Envelope<'day.signed/1', { readonly upToSeq: number; readonly hash: string; readonly note: string }>;
 export type CorrectiveTaken = Envelope<
   'corrective.taken/1',
   { readonly batchId: string; readonly ruleId: string; readonly action: CorrectiveAction; readonly note: string; readonly volumeL: number | null }
@@ -125,9 +219,24 @@ export type DayEvent =
   | BatchFinished
   | HoldStarted
   | CoolingStarted
+  | CoolingStartedHow
+  | IceAdded
   | ColdStored
   | ReheatStarted
   | ReadingTaken
+  | ReadingTakenWith
+  | CheckExplained
+  | DecisionMade
+  | TimeControlStarted
+  | TimeControlEnded
+  | PlaceRead
+  | ItemRead
+  | ThermometerChecked
+  | ProbePlaced
+  | ProbeLifted
+  | SamplesDigested
+  | LotDiscarded
+  | DaySigned
   | CorrectiveTaken
   | StepExtended
   | StepSkipped

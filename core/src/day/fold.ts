@@ -1,7 +1,8 @@
 import { byId } from '../quantity/index';
 import type { Instant, Reading } from '../quantity/index';
-import type { CorrectiveAction } from '../safety/index';
-import type { BatchStarted, DayEvent, GateKind, IngredientAdded, LevelNoted, Purpose, ResultNoted } from './event';
+import { corrected } from '../safety/index';
+import type { CoolingMethod, CorrectiveAction } from '../safety/index';
+import type { BatchStarted, DayEvent, GateKind, IngredientAdded, ItemRead, LevelNoted, Purpose, ReadingTakenWith, ResultNoted, SamplesDigested, ThermometerChecked } from './event';
 
 /** Where a batch is. A state that cannot be cannot be written. */
 export type Stage =
@@ -38,11 +39,35 @@ export interface Entry {
 
 export interface ReadingRecord extends Entry {
   readonly purpose: Purpose;
+  /** As it counts: what the thermometer showed, less its offset. */
   readonly reading: Reading;
+  readonly shown: Reading;
+  readonly offset: number;
   readonly heldS: number | null;
   readonly packId: string;
   readonly packVersion: number;
+  /** null = of before the kitchen's rules were counted. */
+  readonly rulesVersion: number | null;
+  readonly pan: number | null;
+  readonly thermometerId: string | null;
+  readonly doubt: string | null;
+  readonly lateReason: string | null;
+  /** Taken by somebody, or sent by a probe that stays in. */
+  readonly source: 'hand' | 'probe';
 }
+
+/** What the person in charge decided. */
+export type DecisionRecord = Entry & { readonly ruleId: string; readonly keep: boolean; readonly reason: string };
+export type ExplanationRecord = Entry & { readonly dueAt: Instant; readonly reason: string };
+
+/** A reading that is of no batch: a fridge, a delivery, a thing that thaws. */
+export interface PlaceReadingRecord extends Entry {
+  readonly equipmentId: string;
+  readonly reading: Reading;
+  readonly note: string;
+}
+export type ItemRecord = Entry & Pick<ItemRead['data'], 'purpose' | 'what' | 'from' | 'accepted' | 'note'> & { readonly reading: Reading };
+export type CheckRecord = Entry & ThermometerChecked['data'];
 
 export interface CorrectiveRecord extends Entry {
   readonly ruleId: string;
@@ -62,6 +87,10 @@ export interface CoolingSegment {
   readonly since: Instant;
   readonly placeId: string;
   readonly ambientC: number;
+  /** null = nobody said. */
+  readonly method: CoolingMethod | null;
+  readonly pans: number | null;
+  readonly depthCm: number | null;
 }
 
 export interface BatchRecord {
@@ -88,6 +117,12 @@ export interface BatchRecord {
   readonly reheatingSince: Instant | null;
   readonly readings: readonly ReadingRecord[];
   readonly correctives: readonly CorrectiveRecord[];
+  readonly decisions: readonly DecisionRecord[];
+  readonly explained: readonly ExplanationRecord[];
+  /** Ice that was stirred in: the curve has a step there. */
+  readonly iced: readonly (Entry & { readonly massKg: number })[];
+  /** Time instead of temperature, since when and by which rule; null = by temperature. */
+  readonly timeControl: { readonly since: Instant; readonly ruleId: string; readonly endedAt: Instant | null } | null;
 }
 
 /** A clock somebody set. */
@@ -128,6 +163,15 @@ export interface DayState {
   readonly lastOf: Readonly<Record<string, { readonly at: Instant; readonly batchId: string | null }>>;
   /** How far each device's own clock was out when it was last measured. Milliseconds. */
   readonly clockOffsetMs: Readonly<Record<string, number>>;
+  readonly placeReadings: readonly PlaceReadingRecord[];
+  readonly items: readonly ItemRecord[];
+  readonly checks: readonly CheckRecord[];
+  /** Probes that stand in a batch now, by thermometer id. */
+  readonly placed: Readonly<Record<string, Entry & { readonly batchId: string; readonly purpose: Purpose }>>;
+  /** The last sample each probe sent, as far as digests tell. */
+  readonly lastSampleAt: Readonly<Record<string, Instant>>;
+  readonly discardedLots: readonly (Entry & { readonly lotId: string; readonly soupId: string; readonly volumeL: number; readonly reason: string })[];
+  readonly signatures: readonly (Entry & { readonly upToSeq: number; readonly hash: string; readonly note: string })[];
 }
 
 /** The key a soup is 86ed under. */
@@ -176,6 +220,10 @@ function begin(event: BatchStarted): Draft {
     reheatingSince: null,
     readings: [],
     correctives: [],
+    decisions: [],
+    explained: [],
+    iced: [],
+    timeControl: null,
   };
 }
 
@@ -187,6 +235,51 @@ function stepOf(batch: Draft, stepId: string, { at, by }: DayEvent): OpenStep {
 /** Nothing brings a discarded batch back. */
 function move(batch: Draft, stage: Stage): void {
   if (batch.stage.kind !== 'discarded') batch.stage = stage;
+}
+
+function segmentOf(event: Extract<DayEvent, { kind: 'cooling.started/1' | 'cooling.started/2' }>): CoolingSegment {
+  const { placeId, ambientC } = event.data;
+  const how = event.kind === 'cooling.started/2' ? event.data : { method: null, pans: null, depthCm: null };
+  return { since: event.at, placeId, ambientC, method: how.method, pans: how.pans, depthCm: how.depthCm };
+}
+
+/** A reading as it counts: the value less what its thermometer shows too much. The text stays what was typed. */
+function counted(shown: Reading, offset: number): Reading {
+  return offset === 0 ? shown : { ...shown, value: corrected(shown.value, shown.unit, offset, shown.unit) };
+}
+
+function readingOf(event: ReadingTakenWith): ReadingRecord {
+  const { batchId: _batch, reading: shown, ...rest } = event.data;
+  return { eventId: event.id, at: event.at, by: event.by, ...rest, shown, reading: counted(shown, rest.offset), source: 'hand' };
+}
+
+/** What placed probes sent in a minute counts as a reading each: the last sample, when it was taken. Of probes that were taken out meanwhile nothing counts. */
+function applyDigest(day: Day, batches: ReadonlyMap<string, Draft>, event: SamplesDigested): void {
+  for (const probe of event.data.probes) {
+    day.lastSampleAt[probe.thermometerId] = Math.max(day.lastSampleAt[probe.thermometerId] ?? 0, probe.lastAt);
+    const placed = day.placed[probe.thermometerId];
+    const batch = placed === undefined ? undefined : batches.get(placed.batchId);
+    if (placed === undefined || batch === undefined || probe.lastAt < placed.at) continue;
+    const reading: Reading = { value: probe.last, unit: probe.unit, rawText: String(probe.last) };
+    batch.readings.push({
+      eventId: event.id,
+      at: probe.lastAt,
+      by: placed.by,
+      purpose: placed.purpose,
+      reading,
+      shown: reading,
+      offset: 0,
+      heldS: null,
+      packId: '',
+      packVersion: 0,
+      rulesVersion: event.data.rulesVersion,
+      pan: null,
+      thermometerId: probe.thermometerId,
+      doubt: null,
+      lateReason: null,
+      source: 'probe',
+    });
+  }
 }
 
 function second(day: Day, event: BatchEvent, what: SecondTap['what'], stepId: string | null, firstBy: string, firstAt: Instant): void {
@@ -255,7 +348,8 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       move(batch, { kind: 'holding', since: at, placeId: event.data.placeId });
       return;
     case 'cooling.started/1':
-      batch.coolingSegments.push({ since: at, placeId: event.data.placeId, ambientC: event.data.ambientC });
+    case 'cooling.started/2':
+      batch.coolingSegments.push(segmentOf(event));
       // Moving on to another bath or cold room goes on cooling: the clock is never set back.
       move(batch, { kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
       return;
@@ -269,9 +363,34 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       return;
     case 'reading.taken/1': {
       const { purpose, reading, heldS, packId, packVersion } = event.data;
-      batch.readings.push({ eventId, at, by, purpose, reading, heldS, packId, packVersion });
+      const plain = { offset: 0, rulesVersion: null, pan: null, thermometerId: null, doubt: null, lateReason: null };
+      batch.readings.push({ eventId, at, by, purpose, reading, shown: reading, heldS, packId, packVersion, ...plain, source: 'hand' });
       return;
     }
+    case 'reading.taken/2':
+      batch.readings.push(readingOf(event));
+      return;
+    case 'check.explained/1':
+      batch.explained.push({ eventId, at, by, dueAt: event.data.dueAt, reason: event.data.reason });
+      return;
+    case 'decision.made/1': {
+      const { ruleId, keep, reason } = event.data;
+      batch.decisions.push({ eventId, at, by, ruleId, keep, reason });
+      if (!keep) move(batch, { kind: 'discarded', at, ruleId });
+      return;
+    }
+    case 'ice.added/1':
+      batch.iced.push({ eventId, at, by, massKg: event.data.massKg });
+      return;
+    case 'timeControl.started/1':
+      batch.timeControl ??= { since: at, ruleId: event.data.ruleId, endedAt: null };
+      return;
+    case 'timeControl.ended/1':
+      if (batch.timeControl !== null) batch.timeControl = { ...batch.timeControl, endedAt: batch.timeControl.endedAt ?? at };
+      return;
+    case 'probe.placed/1':
+      day.placed[event.data.thermometerId] = { eventId, at, by, batchId: event.data.batchId, purpose: event.data.purpose };
+      return;
     case 'corrective.taken/1': {
       const { ruleId, action, note, volumeL } = event.data;
       batch.correctives.push({ eventId, at, by, ruleId, action, note, volumeL });
@@ -282,7 +401,7 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
 }
 
 /** What happened to the station rather than to a batch. */
-function applyToDay(day: Day, event: Exclude<DayEvent, BatchEvent>): void {
+function applyToDay(day: Day, event: Exclude<DayEvent, BatchEvent>, batches: ReadonlyMap<string, Draft>): void {
   const { id: eventId, at, by } = event;
   const entry: Entry = { eventId, at, by };
   switch (event.kind) {
@@ -327,6 +446,31 @@ function applyToDay(day: Day, event: Exclude<DayEvent, BatchEvent>): void {
       return;
     case 'clock.measured/1':
       day.clockOffsetMs[event.device] = event.data.offsetMs;
+      return;
+    case 'place.read/1': {
+      const { equipmentId, reading, offset, note } = event.data;
+      day.placeReadings.push({ ...entry, equipmentId, reading: counted(reading, offset), note });
+      return;
+    }
+    case 'item.read/1': {
+      const { purpose, what, from, reading, offset, accepted, note } = event.data;
+      day.items.push({ ...entry, purpose, what, from, reading: counted(reading, offset), accepted, note });
+      return;
+    }
+    case 'thermometer.checked/1':
+      day.checks.push({ ...entry, ...event.data });
+      return;
+    case 'probe.lifted/1':
+      day.placed = without(day.placed, event.data.thermometerId);
+      return;
+    case 'samples.digested/1':
+      applyDigest(day, batches, event);
+      return;
+    case 'lot.discarded/1':
+      day.discardedLots.push({ ...entry, ...event.data });
+      return;
+    case 'day.signed/1':
+      day.signatures.push({ ...entry, ...event.data });
       return;
     case 'event.voided/1':
       return;
@@ -373,6 +517,13 @@ export function foldDay(events: readonly DayEvent[]): DayState {
     seconds: [],
     lastOf: {},
     clockOffsetMs: {},
+    placeReadings: [],
+    items: [],
+    checks: [],
+    placed: {},
+    lastSampleAt: {},
+    discardedLots: [],
+    signatures: [],
   };
   const lastOf: Record<string, { at: Instant; batchId: string | null }> = day.lastOf;
   const batches = new Map<string, Draft>();
@@ -388,7 +539,7 @@ export function foldDay(events: readonly DayEvent[]): DayState {
     last.at = event.at;
     if (isOfBatch(event)) last.batchId = event.data.batchId;
     else {
-      applyToDay(day, event);
+      applyToDay(day, event, batches);
       continue;
     }
     if (event.kind === 'batch.started/1') continue;

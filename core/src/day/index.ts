@@ -8,3 +8,4 @@ export * from './alarms';
 export * from './gates';
 export * from './service';
 export * from './handover';
+export * from './standing';

@@ -1,15 +1,36 @@
 import type { Instant } from '../quantity/index';
-import { coolingVerdict, holdVerdict, reheatVerdict } from '../safety/index';
-import type { CoolingVerdict, HoldVerdict, ReheatVerdict, RulePack, TimedReading } from '../safety/index';
+import {
+  coolingVerdict,
+  cookRuleFor,
+  cookVerdict,
+  cookedFoodOf,
+  holdVerdict,
+  reheatVerdict,
+  rulesAt,
+  timeControlVerdict,
+  worstOf,
+} from '../safety/index';
+import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
-import type { BatchRecord } from './fold';
+import type { BatchRecord, ReadingRecord } from './fold';
+
+/** A batch in pans is as cold as its slowest pan: each has a verdict of its own, and the batch the worst. */
+export interface PanVerdict {
+  readonly pan: number;
+  readonly verdict: CoolingVerdict;
+}
 
 export interface BatchVerdicts {
+  readonly cook: HeatVerdict | null;
   readonly cooling: CoolingVerdict | null;
+  /** The rules it was cooled by: those in force when it began. */
+  readonly coolingRules: readonly CoolRule[];
+  readonly pans: readonly PanVerdict[];
   readonly hotHold: HoldVerdict | null;
   readonly coldHold: HoldVerdict | null;
-  readonly reheat: ReheatVerdict | null;
+  readonly reheat: HeatVerdict | null;
+  readonly timeControl: TimeControlVerdict | null;
 }
 
 /**
@@ -21,32 +42,101 @@ export function heatOffAt(batch: BatchRecord, soup: Soup | undefined): Instant |
   return lastHeated === undefined ? null : (batch.steps[lastHeated.id]?.doneAt ?? null);
 }
 
-function readingsFor(batch: BatchRecord, purposes: readonly Purpose[], since: Instant): readonly TimedReading[] {
+function readingsFor(batch: BatchRecord, purposes: readonly Purpose[], since: Instant): readonly ReadingRecord[] {
   return batch.readings.filter((record) => purposes.includes(record.purpose) && record.at >= since);
 }
 
-/** Readings that bear on cooling: hot holding before it proves that the food was still hot, a reheat before it starts anew. */
-export function coolingReadings(batch: BatchRecord): readonly TimedReading[] {
+/**
+ * Readings that bear on cooling: cooking and hot holding before it prove that the food was still hot, a reheat before it starts anew; of a soup that was never
+ * hot those in the cold prove that it got there.
+ */
+export function coolingReadings(batch: BatchRecord): readonly ReadingRecord[] {
   const from = batch.reheatingSince !== null && batch.reheatingSince <= (batch.coolingSegments.at(-1)?.since ?? 0) ? batch.reheatingSince : batch.startedAt;
-  return readingsFor(batch, ['cool', 'hotHold', 'reheat'], from);
+  return readingsFor(batch, batch.coolingSegments.length === 0 ? ['cool', 'coldHold'] : ['cook', 'cool', 'hotHold', 'reheat'], from);
 }
 
-/** Every verdict that applies to a batch at an instant. What was never cooled, held or reheated has none. */
-export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, pack: RulePack, now: Instant): BatchVerdicts {
-  const { coolingSegments, holdingSince, storedSince, reheatingSince, stage } = batch;
+const IN_COLD_PLACE = ['shallowPans', 'blast', 'walkIn'];
+
+/** What was tapped about a batch's cooling. A batch that was reheated begins anew with the end of that. */
+function coolingEvents(batch: BatchRecord, soup: Soup | undefined): CoolingEvents {
+  const [first] = batch.coolingSegments;
+  const inCold = batch.coolingSegments.find((segment) => segment.method !== null && IN_COLD_PLACE.includes(segment.method))?.since ?? null;
+  const stored = batch.storedSince;
   return {
-    cooling:
-      coolingSegments.length === 0 || soup?.served === 'cold'
+    heatOff: batch.reheatingSince === null ? heatOffAt(batch, soup) : null,
+    coolingStarted: first?.since ?? null,
+    inColdPlace: inCold === null ? stored : stored === null ? inCold : Math.min(inCold, stored),
+    // The earliest there is: the batch began when its first thing was opened or put together.
+    combined: batch.startedAt,
+    received: null,
+  };
+}
+
+/** The pans it stands in, from the last time it was portioned; none = one vessel. */
+function pansOf(batch: BatchRecord): { readonly since: Instant; readonly count: number } | null {
+  const segment = batch.coolingSegments.findLast((one) => one.pans !== null && one.pans > 1);
+  return segment === undefined ? null : { since: segment.since, count: segment.pans ?? 1 };
+}
+
+function judgeCooling(batch: BatchRecord, soup: Soup | undefined, rules: readonly CoolRule[], now: Instant): Pick<BatchVerdicts, 'cooling' | 'pans'> {
+  const readings = coolingReadings(batch);
+  const events = coolingEvents(batch, soup);
+  const whole = coolingVerdict({ readings, events, rules, now });
+  const pans = pansOf(batch);
+  // Readings that name no pan are of the warmest, wherever that is: they count for every pan.
+  if (pans === null || readings.every((reading) => reading.pan === null)) return { cooling: whole, pans: [] };
+  const verdicts = Array.from({ length: pans.count }, (_, index): PanVerdict => {
+    const pan = index + 1;
+    return { pan, verdict: coolingVerdict({ readings: readings.filter((reading) => reading.pan === null || reading.pan === pan), events, rules, now }) };
+  });
+  const kind = worstOf(verdicts.map(({ verdict }) => verdict.kind));
+  const passed = (verdict: CoolingVerdict): number => verdict.stages.filter((stage) => stage.kind === 'pass').length;
+  const [slowest] = verdicts.filter(({ verdict }) => verdict.kind === kind).sort((left, right) => passed(left.verdict) - passed(right.verdict));
+  return { cooling: slowest?.verdict ?? whole, pans: verdicts };
+}
+
+/** Every verdict that applies to a batch at an instant, each by the rules that were in force when what it judges began. What never happened has none. */
+export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): BatchVerdicts {
+  const { coolingSegments, holdingSince, storedSince, reheatingSince, stage, timeControl } = batch;
+  const isCold = soup?.served === 'cold';
+  // Never hot: its clock runs from when its ingredients were put together, whether or not anybody says that it is being cooled.
+  const coolingFrom = coolingSegments[0]?.since ?? (isCold ? batch.startedAt : null);
+  const food = isCold ? 'ambient' : 'cooked';
+  const coolingRules = coolingFrom === null ? [] : rulesAt(book, coolingFrom).cooling[food];
+  const cooled = coolingFrom === null ? { cooling: null, pans: [] } : judgeCooling(batch, soup, coolingRules, now);
+  const hold = (kind: 'hotHold' | 'coldHold', since: Instant | null): HoldVerdict | null => {
+    const rule = since === null ? null : rulesAt(book, since)[kind];
+    return since === null || rule === null ? null : holdVerdict({ readings: readingsFor(batch, [kind], since), since, rule, now });
+  };
+  const reheatRule = reheatingSince === null ? null : rulesAt(book, reheatingSince).reheat.own;
+  const cookedAs = soup === undefined ? null : cookedFoodOf(soup);
+  const cookRule = cookedAs === null ? null : cookRuleFor(cookedAs, rulesAt(book, batch.startedAt));
+  const tphc = timeControl === null ? undefined : rulesAt(book, timeControl.since).timeControl.find((rule) => rule.id === timeControl.ruleId);
+  return {
+    cook:
+      cookRule === null
         ? null
-        : coolingVerdict({ readings: coolingReadings(batch), heatOffAt: heatOffAt(batch, soup), rule: pack.cooling, now }),
-    hotHold:
-      holdingSince === null || stage.kind !== 'holding'
+        : cookVerdict({
+            // What is cooked for hot holding only is proven by its first reading in the well as well as in the pot.
+            readings: readingsFor(batch, cookedAs === 'plant' ? ['cook', 'hotHold'] : ['cook'], batch.startedAt),
+            rule: cookRule,
+            endedAt: cookedAs === 'plant' ? null : heatOffAt(batch, soup),
+          }),
+    ...cooled,
+    coolingRules,
+    hotHold: stage.kind === 'holding' && timeControl === null ? hold('hotHold', holdingSince) : null,
+    coldHold: stage.kind === 'stored' && timeControl === null ? hold('coldHold', storedSince) : null,
+    reheat: reheatingSince === null || reheatRule === null ? null : reheatVerdict({ readings: readingsFor(batch, ['reheat'], reheatingSince), startedAt: reheatingSince, rule: reheatRule, now }),
+    timeControl:
+      timeControl === null || tphc === undefined
         ? null
-        : holdVerdict({ readings: readingsFor(batch, ['hotHold'], holdingSince), since: holdingSince, rule: pack.hotHold, now }),
-    coldHold:
-      storedSince === null || stage.kind !== 'stored'
-        ? null
-        : holdVerdict({ readings: readingsFor(batch, ['coldHold'], storedSince), since: storedSince, rule: pack.coldHold, now }),
-    reheat: reheatingSince === null ? null : reheatVerdict({ readings: readingsFor(batch, ['reheat'], reheatingSince), startedAt: reheatingSince, rule: pack.reheat, now }),
+        : timeControlVerdict({
+            readings: batch.readings,
+            takenOutAt: timeControl.since,
+            outBeforeMin: 0,
+            rule: tphc,
+            endedAt: timeControl.endedAt ?? (stage.kind === 'discarded' ? stage.at : null),
+            now,
+          }),
   };
 }

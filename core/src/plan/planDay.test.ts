@@ -31,7 +31,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false,
+  laterBatches: false, altitudeM: 0, thermometers: [],
 };
 const input = (some: Partial<DayInput>): DayInput => ({
   date: '2026-11-25',
@@ -128,7 +128,7 @@ describe('batches that were agreed on', () => {
 });
 
 describe('a second batch that may come later', () => {
-  const later = { ...station, laterBatches: true };
+  const later = { ...station, laterBatches: true, altitudeM: 0, thermometers: [] };
   const readyBys = (some: Partial<DayInput>): readonly (readonly [number, number | null])[] =>
     plan({ station: later, pars: [par('lentil', 40)], ...some })
       .batches.filter((batch) => batch.soupId === 'lentil')

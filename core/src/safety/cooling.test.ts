@@ -1,15 +1,18 @@
 import { addMinutes, minutesBetween } from '../quantity/index';
 import type { TemperatureUnit } from '../quantity/index';
 import fc from 'fast-check';
-import { coolingVerdict, usFdaFoodCode2022 } from './index';
-import type { CoolingRule, CoolingVerdict, TimedReading, VerdictKind } from './index';
+import { NO_COOLING_EVENTS, coolingVerdict } from './index';
+import type { CoolRule, CoolingStage, CoolingVerdict, TimedReading, VerdictKind } from './index';
+import { rulesOf } from '../testing/rules';
 
 const T0 = 1_764_000_000_000;
-const fda = usFdaFoodCode2022.cooling;
+const fda = rulesOf().cooling.cooked;
 /** FSANZ Standard 3.2.2 clause 7(3): 60 → 21 °C in 2 h, then a further 4 h to 5 °C. */
-const fsanz: CoolingRule = { ...fda, start: { c: 60, f: null }, mid: { c: 21, f: null }, end: { c: 5, f: null }, endWithinMin: 240, basis: 'further' };
+const fsanz = rulesOf('au').cooling.cooked;
+/** The same limits counted in all from the start. */
+const fsanzInAll = fsanz.map((rule, index): CoolRule => (index === 0 ? rule : { ...rule, from: { kind: 'falls', limit: { c: 60, f: null } }, withinMin: 360 }));
 /** Codex CXC 39-1993: 60 → 10 °C in less than two hours. */
-const codex: CoolingRule = { ...fda, start: { c: 60, f: null }, mid: { c: 10, f: null }, end: { c: 4, f: null }, endWithinMin: 100_000, strict: true };
+const codex = rulesOf('codex').cooling.cooked.filter((rule) => rule.id === 'cod.cool');
 
 type Curve = readonly (readonly [minute: number, temperature: number])[];
 const curve = (points: Curve, unit: TemperatureUnit = 'F'): TimedReading[] =>
@@ -19,13 +22,14 @@ interface Case {
   readonly name: string;
   readonly points: Curve;
   readonly unit?: TemperatureUnit;
-  readonly rule?: CoolingRule;
+  readonly rules?: readonly CoolRule[];
   readonly heatOffMin?: number;
   readonly nowMin?: number;
 }
-function judge({ points, unit = 'F', rule = fda, heatOffMin, nowMin }: Case): CoolingVerdict {
+function judge({ points, unit = 'F', rules = fda, heatOffMin, nowMin }: Case): CoolingVerdict {
   const now = addMinutes(T0, nowMin ?? points.at(-1)?.[0] ?? 0);
-  return coolingVerdict({ readings: curve(points, unit), heatOffAt: heatOffMin === undefined ? null : addMinutes(T0, heatOffMin), rule, now });
+  const events = { ...NO_COOLING_EVENTS, heatOff: heatOffMin === undefined ? null : addMinutes(T0, heatOffMin) };
+  return coolingVerdict({ readings: curve(points, unit), events, rules, now });
 }
 
 describe('two-stage cooling', () => {
@@ -182,7 +186,7 @@ describe('two-stage cooling', () => {
         [330, 5],
       ],
       unit: 'C',
-      rule: fsanz,
+      rules: fsanz,
       says: 'fail',
       stage1: ['pass', 60, 60],
       stage2: ['fail', 270, 270],
@@ -195,7 +199,7 @@ describe('two-stage cooling', () => {
         [330, 5],
       ],
       unit: 'C',
-      rule: { ...fsanz, basis: 'total', endWithinMin: 360 },
+      rules: fsanzInAll,
       says: 'pass',
       stage2: ['pass', 330, 330],
     },
@@ -207,7 +211,7 @@ describe('two-stage cooling', () => {
         [200, 4],
       ],
       unit: 'C',
-      rule: codex,
+      rules: codex,
       says: 'fail',
       stage1: ['fail', 120, 120],
     },
@@ -245,9 +249,9 @@ describe('two-stage cooling', () => {
   ])('$name', ({ says, stage1, stage2, ...given }) => {
     const verdict = judge(given);
     expect(verdict.kind).toBe(says);
-    const told = ({ kind, atLeastMin, atMostMin }: CoolingVerdict['stage1']): unknown => [kind, atLeastMin, atMostMin];
-    if (stage1 !== undefined) expect(told(verdict.stage1)).toEqual(stage1);
-    if (stage2 !== undefined) expect(told(verdict.stage2)).toEqual(stage2);
+    const told = (stage: CoolingStage | undefined): unknown => [stage?.kind, stage?.atLeastMin, stage?.atMostMin];
+    if (stage1 !== undefined) expect(told(verdict.stages[0])).toEqual(stage1);
+    if (stage2 !== undefined) expect(told(verdict.stages[1])).toEqual(stage2);
   });
 
   test('the verdict names its rule, when a reading is due and what may be done', () => {
@@ -259,8 +263,8 @@ describe('two-stage cooling', () => {
         [60, 100],
       ],
     });
-    expect(verdict.stage1).toMatchObject({ ruleId: 'us.cool.1', citation: 'FDA Food Code 2022, 3-501.14(A)(1)', limitMin: 120 });
-    expect(minutesBetween(T0, verdict.stage1.dueAt ?? 0)).toBe(120);
+    expect(verdict.stages[0]).toMatchObject({ ruleId: 'us.cool.1', citation: 'FDA Food Code 2022, 3-501.14(A)(1)', limitMin: 120 });
+    expect(minutesBetween(T0, verdict.stages[0]?.dueAt ?? 0)).toBe(120);
     expect(verdict.actions).toEqual(['faster', 'reheat']);
   });
   test('after the first stage has failed only discarding is left', () => {

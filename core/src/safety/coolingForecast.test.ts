@@ -1,6 +1,8 @@
 import { addMinutes, minutesBetween } from '../quantity/index';
-import { coolingForecast, fitNewton, reaches, usFdaFoodCode2022 } from './index';
+import { coolingForecast, fitNewton, reaches } from '../advice';
+import { NO_COOLING_EVENTS, coolingVerdict } from './index';
 import type { TimedReading } from './index';
+import { rulesOf } from '../testing/rules';
 
 const T0 = 1_764_000_000_000;
 const curve = (points: readonly (readonly [number, number])[]): TimedReading[] =>
@@ -79,19 +81,17 @@ describe("Newton's law of cooling (Incropera & DeWitt, Fundamentals of Heat and 
     ]).toEqual([null, null, null]);
   });
   test('spare minutes count from when the food left 135 °F', () => {
-    const forecast = coolingForecast({
-      readings: curve([
-        [0, 135],
-        [30, 110],
-        [60, 92],
-        [90, 78],
-      ]),
-      ambient: 38,
-      unit: 'F',
-      rule: usFdaFoodCode2022.cooling,
-      clockFrom: T0,
-    });
-    expect(forecast?.spareMidMin).toBeCloseTo(7.1, 1);
-    expect(forecast?.spareEndMin).toBeCloseTo(6.0, 1);
+    const readings = curve([
+      [0, 135],
+      [30, 110],
+      [60, 92],
+      [90, 78],
+    ]);
+    const rules = rulesOf().cooling.cooked;
+    const verdict = coolingVerdict({ readings, events: NO_COOLING_EVENTS, rules, now: addMinutes(T0, 90) });
+    const forecast = coolingForecast({ readings, ambient: 38, unit: 'F', rules, verdict });
+    expect(forecast?.stages[0]?.spareMin).toBeCloseTo(7.1, 1);
+    expect(forecast?.stages[1]?.spareMin).toBeCloseTo(6.0, 1);
+    expect(forecast?.next?.ruleId).toBe('us.cool.1');
   });
 });

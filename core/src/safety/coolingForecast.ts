@@ -1,6 +1,7 @@
 import { addMinutes, limitIn, minutesBetween, readingIn } from '../quantity/index';
-import type { Instant, TemperatureUnit } from '../quantity/index';
-import type { CoolingRule } from './rulePack';
+import type { Instant, TemperatureLimit, TemperatureUnit } from '../quantity/index';
+import type { CoolingVerdict } from './cooling';
+import type { CoolRule } from './rule';
 import { inOrder } from './verdict';
 import type { TimedReading } from './verdict';
 
@@ -51,33 +52,71 @@ export function reaches(fit: NewtonFit, temperature: number): Instant | null {
   return addMinutes(fit.zeroAt, Math.log(fit.excess / (temperature - fit.ambient)) / fit.kPerMin);
 }
 
-/** Advice, never a verdict. Spare minutes are negative when the limit will be missed; null when the target is never reached. */
-export interface CoolingForecast {
-  readonly fit: NewtonFit;
-  readonly midAt: Instant | null;
-  readonly endAt: Instant | null;
-  readonly spareMidMin: number | null;
-  readonly spareEndMin: number | null;
+/** Where one stage is heading. */
+export interface StageForecast {
+  readonly ruleId: string;
+  readonly limit: TemperatureLimit;
+  /** null = what it cools in is not cold enough: it never gets there. */
+  readonly at: Instant | null;
+  /** Negative when the limit will be missed; null when it is never reached, or its clock has no known start. */
+  readonly spareMin: number | null;
+  /** The same with the rate a standard error slower and faster: the band. null = never. */
+  readonly latestAt: Instant | null;
+  readonly earliestAt: Instant | null;
 }
 
-/** Where a cooling batch is heading, given the readings of its present method and that method's ambient. `clockFrom` starts the limits. */
+/** Advice, never a verdict. */
+export interface CoolingForecast {
+  readonly fit: NewtonFit;
+  readonly stages: readonly StageForecast[];
+  /** The first open stage: what the advice is about. null = all are passed. */
+  readonly next: StageForecast | null;
+  /** What it cools in stands above the last target, or less than 1 °F (0.6 °C) below it: the last degrees never come, or hardly. */
+  readonly tooWarmHere: boolean;
+}
+
+const HARDLY = { F: 1, C: 1 / 1.8 };
+
+/** Where a cooling batch is heading, given the readings of its present method, that method's ambient, and how its stages stand. */
 export function coolingForecast(input: {
   readonly readings: readonly TimedReading[];
   readonly ambient: number;
   readonly unit: TemperatureUnit;
-  readonly rule: CoolingRule;
-  readonly clockFrom: Instant;
+  readonly rules: readonly CoolRule[];
+  readonly verdict: CoolingVerdict;
 }): CoolingForecast | null {
-  const fit = fitNewton(input.readings, input.ambient, input.unit);
+  const { unit, rules, verdict } = input;
+  const fit = fitNewton(input.readings, input.ambient, unit);
   if (fit === null) return null;
-  const midAt = reaches(fit, limitIn(input.rule.mid, input.unit));
-  const endAt = reaches(fit, limitIn(input.rule.end, input.unit));
-  const endFrom = input.rule.basis === 'total' ? input.clockFrom : midAt;
+  const steady = fit;
+  const at = (factor: number, target: number): Instant | null => {
+    const kPerMin = steady.kPerMin + factor * steady.kErrorPerMin;
+    return kPerMin <= 0 ? null : reaches({ ...steady, kPerMin }, target);
+  };
+  const stages: StageForecast[] = [];
+  let before: Instant | null = null;
+  rules.forEach((rule, index) => {
+    const stage = verdict.stages[index];
+    if (rule.to.kind !== 'temperature' || stage === undefined) return;
+    const target = limitIn(rule.to.limit, unit);
+    const when = at(0, target);
+    const from = rule.from.kind === 'previous' ? (stage.clockFrom ?? before) : stage.clockFrom;
+    stages.push({
+      ruleId: rule.id,
+      limit: rule.to.limit,
+      at: when,
+      spareMin: when === null || from === null ? null : rule.withinMin - minutesBetween(from, when),
+      latestAt: at(-1, target),
+      earliestAt: at(1, target),
+    });
+    before = when;
+  });
+  const open = verdict.stages.find((stage) => stage.kind !== 'pass' && stage.to.kind === 'temperature');
+  const last = stages.at(-1);
   return {
     fit,
-    midAt,
-    endAt,
-    spareMidMin: midAt === null ? null : input.rule.midWithinMin - minutesBetween(input.clockFrom, midAt),
-    spareEndMin: endAt === null || endFrom === null ? null : input.rule.endWithinMin - minutesBetween(endFrom, endAt),
+    stages,
+    next: stages.find((stage) => stage.ruleId === open?.ruleId) ?? null,
+    tooWarmHere: last !== undefined && input.ambient > limitIn(last.limit, unit) - HARDLY[unit],
   };
 }

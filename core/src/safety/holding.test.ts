@@ -1,13 +1,22 @@
 import { addMinutes, minutesBetween } from '../quantity/index';
 import type { TemperatureUnit } from '../quantity/index';
-import { holdVerdict, reheatVerdict, usFdaFoodCode2022 } from './index';
+import fc from 'fast-check';
+import { boilingPointC } from '../pot/index';
+import { checkThermometer, cookVerdict, corrected, doubtfulSpans, holdVerdict, reheatVerdict, timeControlVerdict } from './index';
+import type { HoldRule, ReheatRule } from './index';
+import { rulesOf } from '../testing/rules';
 import type { TimedReading, VerdictKind } from './index';
 
 const T0 = 1_764_000_000_000;
 type Point = readonly [minute: number, value: number, unit?: TemperatureUnit, heldS?: number];
 const log = (points: readonly Point[]): TimedReading[] =>
   points.map(([minute, value, unit = 'F', heldS]) => ({ at: addMinutes(T0, minute), reading: { value, unit, rawText: String(value) }, heldS: heldS ?? null }));
-const pack = usFdaFoodCode2022;
+const rules = rulesOf();
+const there = <One>(rule: One | null): One => {
+  if (rule === null) throw new Error('no rule');
+  return rule;
+};
+const pack: { hotHold: HoldRule; coldHold: HoldRule; reheat: ReheatRule } = { hotHold: there(rules.hotHold), coldHold: there(rules.coldHold), reheat: there(rules.reheat.own) };
 
 describe('hot hold (FDA Food Code 2022, 3-501.16(A)(1)) and cold hold (3-501.16(A)(2))', () => {
   test.each<{ name: string; rule: 'hotHold' | 'coldHold'; points: readonly Point[]; nowMin: number; says: VerdictKind; outAtMostMin: number | null }>([
@@ -70,24 +79,144 @@ describe('reheat for hot holding (FDA Food Code 2022, 3-403.11(A) and (D))', () 
     expect(reheatVerdict({ readings: log(points), startedAt: T0, rule: pack.reheat, now: addMinutes(T0, nowMin) }).kind).toBe(says);
   });
   test('the two hours run from when the food leaves the cold', () => {
-    expect(minutesBetween(T0, reheatVerdict({ readings: [], startedAt: T0, rule: pack.reheat, now: T0 }).dueAt)).toBe(120);
+    expect(minutesBetween(T0, reheatVerdict({ readings: [], startedAt: T0, rule: pack.reheat, now: T0 }).dueAt ?? 0)).toBe(120);
   });
 });
 
-describe('the pack is the Code', () => {
-  test('FDA Food Code 2022 limits, in both units as the Code prints them', () => {
-    expect(pack.cooling).toMatchObject({
-      start: { c: 57, f: 135 },
-      mid: { c: 21, f: 70 },
-      end: { c: 5, f: 41 },
-      midWithinMin: 120,
-      endWithinMin: 360,
-      basis: 'total',
-      strict: false,
-    });
-    expect(pack.hotHold.limit).toEqual({ c: 57, f: 135 });
-    expect(pack.coldHold.limit).toEqual({ c: 5, f: 41 });
-    expect(pack.reheat).toMatchObject({ limit: { c: 74, f: 165 }, holdS: 15, withinMin: 120 });
-    expect(pack.dateMark.lastDay).toBe(7);
+describe('time out of the limit is enclosed, never known', () => {
+  const held = (points: readonly Point[], nowMin: number, packId = 'us-fda-fc2022') =>
+    holdVerdict({ readings: log(points), since: T0, rule: there(rulesOf(packId).hotHold), now: addMinutes(T0, nowMin) });
+  test('two hours between checks leave time to save it, four do not (FDA Food Code 2022, 3-501.19 as the measure)', () => {
+    const found = (gapMin: number) => held([[0, 150], [gapMin, 128]], gapMin);
+    expect([found(120).actions, found(120).allowedMin, found(240).actions]).toEqual([['reheatHot', 'discard'], 120, ['discard']]);
+  });
+  test('back in its limit within what is allowed: passed, with what is left', () => {
+    const verdict = held(
+      [
+        [0, 150],
+        [60, 130],
+        [80, 170],
+      ],
+      90,
+    );
+    expect([verdict.kind, verdict.outAtMostMin, verdict.outAtLeastMin, verdict.allowedMin]).toEqual(['pass', 80, 0, 160]);
+  });
+  test('a later good reading does not prove the gap: not proven, and a person decides', () => {
+    const verdict = held(
+      [
+        [0, 150],
+        [230, 130],
+        [250, 170],
+      ],
+      251,
+    );
+    expect([verdict.kind, verdict.actions]).toEqual(['undetermined', ['personInCharge', 'discard']]);
+  });
+  test('out for longer than allowed even at the shortest is a failure for good', () => {
+    const verdict = held(
+      [
+        [0, 150],
+        [10, 130],
+        [255, 131],
+        [260, 170],
+      ],
+      261,
+    );
+    expect([verdict.kind, verdict.outAtLeastMin, verdict.actions]).toEqual(['fail', 245, ['discard']]);
+  });
+  test('"less than two hours, once" in the UK is over at exactly two (SI 2013/2996 Sch 4)', () => {
+    const out = (minutes: number) => held([[0, 62, 'C']], minutes, 'uk');
+    expect([out(119).actions, out(120).actions]).toEqual([['reheatHot', 'discard'], ['discard']]);
+  });
+  test('checks nobody made stay missed, whatever is read later', () => {
+    const verdict = held(
+      [
+        [0, 150],
+        [300, 150],
+      ],
+      300,
+    );
+    expect(verdict.missed.map(({ dueAt, readAt }) => [minutesBetween(T0, dueAt), readAt === null ? null : minutesBetween(T0, readAt)])).toEqual([
+      [120, 300],
+      [240, 300],
+    ]);
+  });
+  test('law: a worse reading never makes a better verdict', () => {
+    const order: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue', 'inProgress', 'pass'];
+    fc.assert(
+      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 100, max: 180 })), { minLength: 1, maxLength: 6 }), fc.nat(5), fc.integer({ min: 1, max: 40 }), (points, index, colder) => {
+        const at = index % points.length;
+        const worse = points.map(([minute, value], place): Point => [minute, place === at ? value - colder : value]);
+        const rank = (given: readonly Point[]): number => order.indexOf(held(given, 400).kind);
+        expect(rank(worse)).toBeLessThanOrEqual(rank(points.map(([minute, value]): Point => [minute, value])));
+      }),
+      { seed: 11, numRuns: 300 },
+    );
+  });
+});
+
+describe('cooking, by the coldest point', () => {
+  const cook = (packId: string, id: string, points: readonly Point[], endedMin: number | null): string => {
+    const rule = there(rulesOf(packId).cook.find((one) => one.id === id) ?? null);
+    return cookVerdict({ readings: log(points), rule, endedAt: endedMin === null ? null : addMinutes(T0, endedMin) }).kind;
+  };
+  test.each<[string, string, string, readonly Point[], number | null, VerdictKind]>([
+    ['165 °F at once is enough for poultry (3-401.11(A)(3))', 'us-fda-fc2022', 'us.cook.poultry', [[5, 165]], null, 'pass'],
+    ['164.9 °F is not', 'us-fda-fc2022', 'us.cook.poultry', [[5, 164.9]], null, 'inProgress'],
+    ['158 °F at once is enough for minced meat (3-401.11(A)(2))', 'us-fda-fc2022', 'us.cook.ground', [[5, 158]], null, 'pass'],
+    ['155 °F is after 17 s, watched', 'us-fda-fc2022', 'us.cook.ground', [[5, 155, 'F', 17]], null, 'pass'],
+    ['and not after 16', 'us-fda-fc2022', 'us.cook.ground', [[5, 155, 'F', 16]], null, 'inProgress'],
+    ['145 °F is when it stays there three minutes', 'us-fda-fc2022', 'us.cook.ground', [[5, 145], [6, 146], [8, 147]], null, 'pass'], // prettier-ignore
+    ['a dip in between starts it anew', 'us-fda-fc2022', 'us.cook.ground', [[5, 145], [6, 144], [8, 147]], null, 'inProgress'], // prettier-ignore
+    ['70 °C for two minutes (FSA)', 'uk', 'uk.cook', [[5, 70, 'C'], [7, 71, 'C']], null, 'pass'], // prettier-ignore
+    ['80 °C for six seconds', 'uk', 'uk.cook', [[5, 80, 'C', 6]], null, 'pass'],
+    ['off the heat without a reading is overdue', 'us-fda-fc2022', 'us.cook.poultry', [], 10, 'overdue'],
+    ['off the heat and too cold has failed', 'us-fda-fc2022', 'us.cook.poultry', [[12, 150]], 10, 'fail'],
+  ])('%s', (_, packId, id, points, endedMin, says) => {
+    expect(cook(packId, id, points, endedMin)).toBe(says);
+  });
+});
+
+describe('time as a control', () => {
+  const rule = (id: string) => there(rulesOf('us-fda-fc2022', { changes: [{ ruleId: id, on: true, instead: null, reason: 'written procedure' }] }).timeControl.find((one) => one.id === id) ?? null);
+  const judged = (id: string, points: readonly Point[], nowMin: number, endedMin: number | null = null) =>
+    timeControlVerdict({
+      readings: log(points),
+      takenOutAt: T0,
+      outBeforeMin: 0,
+      rule: rule(id),
+      endedAt: endedMin === null ? null : addMinutes(T0, endedMin),
+      now: addMinutes(T0, nowMin),
+    }).kind;
+  test.each<[string, string, readonly Point[], number, number | null, VerdictKind]>([
+    ['cold at the start, four hours not over (3-501.19(B))', 'us.tphc.4', [[0, 41]], 239, null, 'inProgress'],
+    ['used at exactly four hours', 'us.tphc.4', [[0, 41]], 300, 240, 'pass'],
+    ['a minute later it has failed', 'us.tphc.4', [[0, 41]], 241, null, 'fail'],
+    ['hot at the start is as good', 'us.tphc.4', [[0, 135]], 10, null, 'inProgress'],
+    ['lukewarm at the start is not', 'us.tphc.4', [[0, 100]], 10, null, 'fail'],
+    ['nobody read it at the start', 'us.tphc.4', [], 10, null, 'overdue'],
+    ['six hours, never above 70 °F (3-501.19(C))', 'us.tphc.6', [[0, 40], [100, 70]], 359, null, 'inProgress'], // prettier-ignore
+    ['above 70 °F at any moment is over', 'us.tphc.6', [[0, 40], [100, 70.1]], 101, null, 'fail'], // prettier-ignore
+  ])('%s', (_, id, points, nowMin, endedMin, says) => {
+    expect(judged(id, points, nowMin, endedMin)).toBe(says);
+  });
+});
+
+describe('thermometers', () => {
+  const check = (reading: number, unit: TemperatureUnit, method: 'ice' | 'boil', boilingC = 100) => checkThermometer({ reading, unit, method, boilingC }, rulesOf().thermometer.food);
+  test('±2 °F and ±1 °C are differences (FDA Food Code 2022, 4-203.11)', () => {
+    expect([check(34, 'F', 'ice').usable, check(34.1, 'F', 'ice').usable, check(-1, 'C', 'ice').usable, check(1.1, 'C', 'ice').usable]).toEqual([true, false, true, false]);
+  });
+  test('boiling water at 5,000 ft stands at 202.9 °F (ISO 2533, Antoine)', () => {
+    expect(check(203, 'F', 'boil', boilingPointC(1524)).offset).toBeCloseTo(0.1, 1);
+    expect(check(212, 'F', 'boil', boilingPointC(1524)).usable).toBe(false);
+  });
+  test('an offset is a difference in any unit, and leaves no binary dust', () => {
+    expect([corrected(135.2, 'F', 0.2, 'F'), corrected(57.5, 'C', 0.9, 'F'), corrected(100, 'F', 0.5, 'C')]).toEqual([135, 57, 99.1]);
+  });
+  test('what was read between the last good check and the failed one is doubtful, and stays so', () => {
+    const at = (minute: number, usable: boolean) => ({ at: addMinutes(T0, minute), usable });
+    const told = (checks: readonly { at: number; usable: boolean }[]) => doubtfulSpans(checks).map(({ from, to }) => [from === null ? null : minutesBetween(T0, from), minutesBetween(T0, to)]);
+    expect([told([at(0, true), at(100, true)]), told([at(0, true), at(100, false), at(110, true)]), told([at(50, false), at(60, false)])]).toEqual([[], [[0, 100]], [[null, 50]]]);
   });
 });

@@ -1,0 +1,6 @@
+/** What is reckoned about food and no verdict: forecasts, ways of cooling, lethality. Apart, because the first screen needs none of it. */
+export * from './safety/coolingForecast';
+export * from './safety/coolingWays';
+export * from './safety/coolingRate';
+export * from './safety/lethality';
+export * from './day/record';

@@ -1,0 +1,166 @@
+import { addMinutes } from '../quantity/index';
+import { makeLine, makeSoup, makeStep } from '../soup/index';
+import type { Soup } from '../soup/index';
+import { patternNotes } from '../advice';
+import { DAY, T0, eventAt } from '../testing/events.arbitrary';
+import { bookOf, rulesOf } from '../testing/rules';
+import type { RuleBook } from '../safety/index';
+import { dueReadings, foldDay, judgeBatch, openActions, standingOf } from './index';
+import type { BatchRecord, DayEvent, Purpose } from './index';
+
+const B = `${DAY}.chowder.1`;
+const steps = [makeStep({ id: 'simmer', phase: 'simmer', name: 'Simmer', heat: 'low', duration: { lowMin: 20, highMin: 25, perLitreMin: 0 } }), makeStep({ id: 'empty', phase: 'hold', name: 'Empty', heat: 'off' })];
+const chowder = makeSoup({ id: 'chowder', name: 'Chowder', steps, ingredients: [makeLine({ id: 'fish', name: 'Haddock', origin: 'fish', stepId: 'simmer' })] });
+const lentil = makeSoup({ id: 'chowder', name: 'Lentil', steps });
+const gazpacho = makeSoup({ id: 'chowder', name: 'Cucumber', served: 'cold', steps: [makeStep({ id: 'blend', phase: 'blend', name: 'Blend', heat: 'off' })] });
+const at = (minute: number): number => addMinutes(T0, minute);
+const started = eventAt('batch.started/1', 0, { batchId: B, soupId: 'chowder', soupVersion: 1, name: 'Chowder 1', ordinal: 1, volumeL: 18, vesselId: 'k1' });
+const cooked = (toMin: number): DayEvent[] => [
+  started,
+  eventAt('step.started/1', 5, { batchId: B, stepId: 'simmer' }),
+  eventAt('step.done/1', toMin, { batchId: B, stepId: 'simmer' }),
+  eventAt('batch.finished/1', toMin + 5, { batchId: B, volumeOutL: 18 }),
+];
+const read = (minute: number, value: number, purpose: Purpose, some: { pan?: number; offset?: number; by?: string } = {}): DayEvent =>
+  eventAt(
+    'reading.taken/2',
+    minute,
+    {
+      batchId: B,
+      purpose,
+      reading: { value, unit: 'F', rawText: String(value) },
+      heldS: null,
+      packId: 'us-fda-fc2022',
+      packVersion: 2,
+      rulesVersion: 1,
+      pan: some.pan ?? null,
+      thermometerId: 't1',
+      offset: some.offset ?? 0,
+      doubt: null,
+      lateReason: null,
+    },
+    { by: some.by ?? 'cook' },
+  );
+const cooling = (minute: number, pans: number | null = null): DayEvent =>
+  eventAt('cooling.started/2', minute, { batchId: B, placeId: 'bath', ambientC: 0, method: pans === null ? 'iceBathStirred' : 'shallowPans', pans, depthCm: null });
+const batchOf = (events: readonly DayEvent[]): BatchRecord => {
+  const batch = foldDay(events).batches[B];
+  if (batch === undefined) throw new Error('no batch');
+  return batch;
+};
+const standing = (events: readonly DayEvent[], minute: number, soup: Soup = lentil, book: RuleBook = bookOf()) => standingOf(batchOf(events), soup, book, at(minute));
+const open = (events: readonly DayEvent[], minute: number) =>
+  openActions(foldDay(events), new Map([['chowder', lentil]]), bookOf(), at(minute)).map(({ kind, since, escalated }) => [kind, (since - T0) / 60_000, escalated]);
+
+describe('cooking', () => {
+  const due = (events: readonly DayEvent[], minute: number, soup: Soup) =>
+    dueReadings(foldDay(events), new Map([['chowder', soup]]), bookOf(), at(minute)).map(({ purpose, dueAt }) => [purpose, (dueAt - T0) / 60_000]);
+  test('fish is read at the end of its simmer, lentils are not: their first reading in the well proves them', () => {
+    const simmering = cooked(30).slice(0, 2);
+    expect([due(simmering, 10, chowder), due(simmering, 10, lentil)]).toEqual([[['cook', 25]], []]);
+  });
+  test('off the heat without a reading is overdue, and that stays its standing', () => {
+    expect([standing(cooked(30), 40, chowder)?.kind, due(cooked(30), 40, chowder)]).toEqual(['overdue', [['cook', 30]]]);
+  });
+  test('145 °F for 15 s: one watched reading, or two', () => {
+    const twice = [...cooked(30), read(20, 150, 'cook'), read(21, 160, 'cook')];
+    expect(judgeBatch(batchOf(twice), chowder, bookOf(), at(40)).cook?.kind).toBe('pass');
+  });
+});
+
+describe('a batch in pans', () => {
+  const events = [...cooked(30), cooling(40, 3), read(41, 140, 'cool'), read(45, 134, 'cool'), read(100, 69, 'cool', { pan: 1 }), read(101, 70, 'cool', { pan: 2 })];
+  test('is as cold as its slowest pan, and one without a reading is not passed', () => {
+    const verdicts = judgeBatch(batchOf(events), lentil, bookOf(), at(110));
+    expect(verdicts.pans.map(({ pan, verdict }) => [pan, verdict.stages[0]?.kind])).toEqual([
+      [1, 'pass'],
+      [2, 'pass'],
+      [3, 'inProgress'],
+    ]);
+    expect(verdicts.cooling?.stages[0]?.kind).toBe('inProgress');
+  });
+  test('one pan above 70 °F after two hours is a failed batch', () => {
+    const late = [...events, read(170, 75, 'cool', { pan: 3 })];
+    expect(standing(late, 171)?.kind).toBe('fail');
+  });
+});
+
+test('a soup that was never hot has four hours from when it was put together to 41 °F (FDA Food Code 2022, 3-501.14(B))', () => {
+  const made = [started, eventAt('batch.finished/1', 30, { batchId: B, volumeOutL: 5 })];
+  expect([standing(made, 60, gazpacho)?.ruleId, standing(made, 60, gazpacho)?.kind, standing(made, 241, gazpacho)?.kind]).toEqual(['us.cool.ambient', 'inProgress', 'overdue']);
+  const cold = [...made, eventAt('cold.stored/1', 40, { batchId: B }), read(200, 41, 'coldHold')];
+  expect(judgeBatch(batchOf(cold), gazpacho, bookOf(), at(201)).cooling?.kind).toBe('pass');
+  expect(standing(cold, 201, gazpacho)?.purpose).toBe('coldHold');
+});
+
+test("a thermometer's offset is taken off, and what it showed stays in the record", () => {
+  const batch = batchOf([...cooked(30), eventAt('hold.started/1', 40, { batchId: B, placeId: 'well1' }), read(41, 136, 'hotHold', { offset: 1.5 })]);
+  expect([batch.readings[0]?.reading.value, batch.readings[0]?.shown.value]).toEqual([134.5, 136]);
+  expect(standingOf(batch, lentil, bookOf(), at(42))?.kind).toBe('fail');
+});
+
+test('a pack that is switched while a batch cools does not judge it: the one does it began under', () => {
+  const events = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(100, 69, 'cool'), read(370, 41, 'cool')];
+  const switched: RuleBook = [
+    { since: 0, by: 'lead', rules: rulesOf('us-fda-fc2022') },
+    { since: at(90), by: 'lead', rules: rulesOf('us-nyc', {}, 2) },
+  ];
+  expect(standing(events, 371, lentil, switched)?.citation).toContain('FDA Food Code');
+  expect(standing([...cooked(30), cooling(95)], 96, lentil, switched)?.citation).toContain('NYC');
+});
+
+describe('what is open nags until it is closed', () => {
+  const held = [...cooked(30), eventAt('hold.started/1', 40, { batchId: B, placeId: 'well1' }), read(41, 150, 'hotHold'), read(100, 120, 'hotHold')];
+  const took = (minute: number, action: 'reheatHot' | 'personInCharge' | 'discard') => eventAt('corrective.taken/1', minute, { batchId: B, ruleId: 'us.hot', action, note: 'lid was off', volumeL: null });
+  test('nothing done, then a reading that is missing, then closed', () => {
+    expect([open(held, 105), open(held, 116), open([...held, took(105, 'reheatHot')], 110), open([...held, took(105, 'reheatHot'), read(115, 165, 'hotHold')], 116)]).toEqual([
+      [['act', 100, false]],
+      [['act', 100, true]],
+      [['followUp', 105, false]],
+      [],
+    ]);
+  });
+  test('a decision closes what was not proven, and never makes a pass of it', () => {
+    const unproven = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(200, 60, 'cool'), read(300, 40, 'cool'), took(301, 'personInCharge')];
+    const decided = [...unproven, eventAt('decision.made/1', 320, { batchId: B, ruleId: 'us.cool.1', keep: true, reason: 'logger of the bath shows 70 °F at 95 min' })];
+    expect([open(unproven, 305), open(decided, 321), standing(decided, 321)?.kind, standing(decided, 321)?.decision?.keep]).toEqual([[['decide', 301, false]], [], 'undetermined', true]);
+  });
+  test('discarding closes everything', () => {
+    expect(open([...held, took(105, 'discard')], 200)).toEqual([]);
+  });
+});
+
+describe('a probe that stays in', () => {
+  const digest = (minute: number, last: number): DayEvent =>
+    eventAt('samples.digested/1', minute, {
+      from: at(minute - 1),
+      to: at(minute),
+      count: 60,
+      sha256: '0'.repeat(64),
+      rulesVersion: 1,
+      probes: [{ thermometerId: 'p1', unit: 'F', count: 60, min: last, max: last + 0.4, lastAt: at(minute) - 1000, last }],
+    });
+  const placed = eventAt('probe.placed/1', 40, { thermometerId: 'p1', batchId: B, purpose: 'cool' });
+  test('each minute of it is a reading, as long as it is in the batch', () => {
+    const events = [...cooked(30), digest(39, 150), cooling(40), placed, digest(41, 140), digest(42, 139), eventAt('probe.lifted/1', 43, { thermometerId: 'p1' }), digest(44, 70)];
+    expect(batchOf(events).readings.map(({ reading, source }) => [reading.value, source])).toEqual([
+      [140, 'probe'],
+      [139, 'probe'],
+    ]);
+  });
+  test('a probe that says nothing any more is a reading that is due', () => {
+    const events = [...cooked(30), cooling(40), placed, digest(41, 140)];
+    expect(dueReadings(foldDay(events), new Map([['chowder', lentil]]), bookOf(), at(75)).map(({ dueAt }) => Math.round((dueAt - T0) / 60_000))).toEqual([71]);
+  });
+});
+
+test('a reviewer is told of patterns, not of people who are honest', () => {
+  const records = (events: readonly DayEvent[]) => batchOf([...cooked(30), ...events]).readings;
+  const codes = (events: readonly DayEvent[], recordedMin: number | null = null) => {
+    const all = records(events);
+    return patternNotes(all, new Map(recordedMin === null ? [] : all.map((reading) => [reading.eventId, at(recordedMin)]))).map((note) => note.code);
+  };
+  const honest = [read(61, 151.2, 'hotHold'), read(122, 148.7, 'hotHold'), read(179, 149.1, 'hotHold'), read(244, 152, 'hotHold'), read(301, 150.3, 'hotHold'), read(363, 147.8, 'hotHold')];
+  const invented = [60, 120, 180, 240, 300, 360].map((minute) => read(minute, 150, 'hotHold'));
+  expect([codes(honest), codes(invented), codes(honest, 400)]).toEqual([[], ['identical', 'onTheHour', 'roundNumbers'], ['allAtOnce']]);
+});

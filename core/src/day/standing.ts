@@ -1,0 +1,103 @@
+import type { Instant } from '../quantity/index';
+import type { CoolingVerdict, CorrectiveAction, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
+import type { Soup } from '../soup/index';
+import type { BatchRecord, CorrectiveRecord, DayState, DecisionRecord } from './fold';
+import { judgeBatch } from './judge';
+import type { BatchVerdicts } from './judge';
+
+/** The one verdict that counts for a batch where it is, with what it is about. */
+export type Judged =
+  | { readonly purpose: 'cook'; readonly verdict: HeatVerdict }
+  | { readonly purpose: 'cool'; readonly verdict: CoolingVerdict }
+  | { readonly purpose: 'hotHold' | 'coldHold'; readonly verdict: HoldVerdict }
+  | { readonly purpose: 'reheat'; readonly verdict: HeatVerdict }
+  | { readonly purpose: 'timeControl'; readonly verdict: TimeControlVerdict };
+
+export type Standing = Judged & {
+  readonly kind: VerdictKind;
+  readonly ruleId: string;
+  readonly citation: string;
+  readonly actions: readonly CorrectiveAction[];
+  readonly verdicts: BatchVerdicts;
+  /** What the person in charge decided about this rule; null = nobody did. It never makes a pass of what was not proven. */
+  readonly decision: DecisionRecord | null;
+};
+
+function judged(batch: BatchRecord, soup: Soup | undefined, verdicts: BatchVerdicts): Judged | null {
+  const { cook, cooling, hotHold, coldHold, reheat, timeControl } = verdicts;
+  const { kind } = batch.stage;
+  const refused = cooling !== null && (cooling.kind === 'fail' || cooling.kind === 'undetermined');
+  const isCold = soup?.served === 'cold';
+  const coolingCounts = kind === 'cooling' || kind === 'discarded' || refused || (isCold && cooling?.kind !== 'pass');
+  // A failed cooling stays the batch's standing wherever it was carried afterwards; so does cooking that was not proven.
+  if (cook !== null && (cook.kind === 'fail' || (kind !== 'cooking' && cook.kind === 'overdue'))) return { purpose: 'cook', verdict: cook };
+  if (cooling !== null && coolingCounts) return { purpose: 'cool', verdict: cooling };
+  if (timeControl !== null) return { purpose: 'timeControl', verdict: timeControl };
+  if (kind === 'reheating' && reheat !== null) return { purpose: 'reheat', verdict: reheat };
+  if (hotHold !== null) return { purpose: 'hotHold', verdict: hotHold };
+  if (coldHold !== null) return { purpose: 'coldHold', verdict: coldHold };
+  if (cook !== null && (kind === 'cooking' || kind === 'finished') && cook.kind !== 'pass' && batch.readings.some((reading) => reading.purpose === 'cook')) {
+    return { purpose: 'cook', verdict: cook };
+  }
+  return null;
+}
+
+/** The rule a judgement stands on. */
+function ruleOf({ purpose, verdict }: Judged): { readonly ruleId: string; readonly citation: string } {
+  if (purpose !== 'cool') return { ruleId: verdict.ruleId, citation: verdict.citation };
+  return { ruleId: verdict.current?.ruleId ?? '', citation: verdict.current?.citation ?? '' };
+}
+
+/** Where a batch's temperature stands; null while nothing of it is judged. */
+export function standingOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): Standing | null {
+  const verdicts = judgeBatch(batch, soup, book, now);
+  const one = judged(batch, soup, verdicts);
+  if (one === null) return null;
+  const rule = ruleOf(one);
+  const decision = batch.decisions.findLast((made) => made.ruleId === rule.ruleId) ?? null;
+  return { ...one, kind: one.verdict.kind, ...rule, actions: one.verdict.actions, verdicts, decision };
+}
+
+/** Something about a batch that somebody still has to do. */
+export interface OpenAction {
+  readonly batchId: string;
+  readonly ruleId: string;
+  /** act = nothing was done about it yet; followUp = something was, and no reading shows what came of it; decide = it waits for the person in charge. */
+  readonly kind: 'act' | 'followUp' | 'decide';
+  readonly since: Instant;
+  readonly corrective: CorrectiveRecord | null;
+  /** Open for so long that the lead has to hear of it wherever he is. */
+  readonly escalated: boolean;
+}
+
+/** So long an open action may wait before it is the lead's. Minutes; a design choice. */
+export const ESCALATE_MIN = 15;
+
+const ASKS_NO_READING: readonly CorrectiveAction[] = ['discard', 'personInCharge', 'relabel'];
+
+function openOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): Omit<OpenAction, 'escalated'> | null {
+  const { batchId, stage } = batch;
+  if (stage.kind === 'discarded') return null;
+  const standing = standingOf(batch, soup, book, now);
+  const corrective = batch.correctives.at(-1) ?? null;
+  const refused = standing !== null && (standing.kind === 'fail' || standing.kind === 'undetermined');
+  const ruleId = corrective?.ruleId ?? standing?.ruleId ?? '';
+  if (standing?.decision?.keep === true && standing.kind !== 'fail') return null;
+  if (corrective?.action === 'personInCharge' && !batch.decisions.some((made) => made.at >= corrective.at)) return { batchId, ruleId, kind: 'decide', since: corrective.at, corrective };
+  if (corrective !== null && !ASKS_NO_READING.includes(corrective.action) && !batch.readings.some((reading) => reading.at > corrective.at)) {
+    return { batchId, ruleId, kind: 'followUp', since: corrective.at, corrective };
+  }
+  if (standing === null || !refused) return null;
+  const since = standing.purpose === 'cool' ? (standing.verdict.current?.dueAt ?? now) : (batch.readings.at(-1)?.at ?? now);
+  return { batchId, ruleId: standing.ruleId, kind: 'act', since: Math.min(since, now), corrective };
+}
+
+/** Everything open, the longest first. It nags until it is closed by what was done and a reading after it, by a decision, or by discarding. */
+export function openActions(day: DayState, soupById: ReadonlyMap<string, Soup>, book: RuleBook, now: Instant): readonly OpenAction[] {
+  return Object.values(day.batches)
+    .flatMap((batch) => {
+      const open = openOf(batch, soupById.get(batch.soupId), book, now);
+      return open === null ? [] : [{ ...open, escalated: now - open.since > ESCALATE_MIN * 60_000 }];
+    })
+    .sort((left, right) => left.since - right.since);
+}
