@@ -1,4 +1,4 @@
-import { Slot } from 'expo-router';
+import { Slot, usePathname } from 'expo-router';
 import Head from 'expo-router/head';
 import { useFonts } from 'expo-font';
 import { StatusBar } from 'expo-status-bar';
@@ -45,7 +45,10 @@ export default function Layout() {
   const wide = useIsWide();
   const palette = paletteFor(dark);
   const open = useKitchen((state) => state.open);
+  // Whoever was given a link to read by sees that and nothing of the kitchen.
+  const reading = usePathname().startsWith('/inspect/');
   useEffect(() => {
+    if (reading) return;
     void open();
     // What lies behind the places is fetched in the first quiet moment: it is there when the network is not.
     const soon = setTimeout(() => {
@@ -54,7 +57,7 @@ export default function Layout() {
     return () => {
       clearTimeout(soon);
     };
-  }, [open]);
+  }, [open, reading]);
   return (
     <PaletteProvider value={palette}>
       <PaperProvider theme={paperTheme(palette, dark)}>
@@ -62,15 +65,19 @@ export default function Layout() {
           <title>Broth Board</title>
         </Head>
         <StatusBar style={dark ? 'light' : 'dark'} />
-        <Planner />
-        <Alarms />
-        <NewerApp />
+        {reading ? null : (
+          <>
+            <Planner />
+            <Alarms />
+            <NewerApp />
+          </>
+        )}
         <View style={{ flex: 1, flexDirection: wide ? 'row' : 'column', backgroundColor: palette.ground }}>
-          {wide ? <Places /> : null}
+          {wide && !reading ? <Places /> : null}
           <View style={{ flex: 1 }}>
             <Slot />
           </View>
-          {wide ? null : <Places />}
+          {wide || reading ? null : <Places />}
         </View>
       </PaperProvider>
     </PaletteProvider>

@@ -65,7 +65,7 @@ export const lot = z.object({
 
 /** What a kitchen is, as the app needs it all day: read once, kept for when the network is away. */
 export const kitchenBook = z.object({
-  kitchen: z.object({ id: text, name: text, place: text, timeZone: text, temperatureUnit: z.enum(['C', 'F']), invented: z.boolean() }),
+  kitchen: z.object({ id: text, name: text, place: text, timeZone: text, temperatureUnit: z.enum(['C', 'F']), invented: z.boolean(), retentionDays: z.int().default(365) }),
   soups: z.array(soup),
   pantry: z.array(food),
   station,

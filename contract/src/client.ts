@@ -1,45 +1,18 @@
 import type { DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import type { z } from 'zod';
 import { kitchenBook } from './book';
+import { caller } from './caller';
+import type { Fetch } from './caller';
 import { dayPlan, dayView, storedPlan, storedPlans } from './plan';
 import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
-import { eventsAnswer, pantryAnswer, problem, soupHistory, soupVersions } from './requests';
-import type { Problem, patchStation } from './requests';
-
-/** What went wrong with a call: the server refused (its problem says why), or could not be reached at all. */
-export class CallFailed extends Error {
-  readonly problem: Problem | null;
-  constructor(message: string, given: Problem | null) {
-    super(message);
-    this.name = 'CallFailed';
-    this.problem = given;
-  }
-}
-
-type Fetch = (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => Promise<{ ok: boolean; status: number; json(): Promise<unknown> }>;
+import { eventsAnswer, pantryAnswer, soupHistory, soupVersions } from './requests';
+import type { patchStation } from './requests';
 
 /** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
 export function client(fetch: Fetch, base = '') {
-  async function call<Schema extends z.ZodType>(schema: Schema, method: string, path: string, body?: unknown, type = 'application/json'): Promise<z.infer<Schema>> {
-    let response;
-    let answer: unknown;
-    try {
-      response = await fetch(
-        `${base}/api${path}`,
-        body === undefined ? { method } : { method, headers: { 'content-type': type }, body: typeof body === 'string' ? body : JSON.stringify(body) },
-      );
-      answer = await response.json();
-    } catch {
-      throw new CallFailed('The server cannot be reached. What you entered stays on this device.', null);
-    }
-    if (!response.ok) {
-      const refused = problem.safeParse(answer);
-      throw new CallFailed(refused.success ? refused.data.detail : `The server answered ${String(response.status)}.`, refused.success ? refused.data : null);
-    }
-    return schema.parse(answer);
-  }
+  const call = caller(fetch, base);
   return {
     book: (kitchenId: string) => call(kitchenBook, 'GET', `/kitchens/${kitchenId}`),
     day: (kitchenId: string, date: string) => call(dayView, 'GET', `/kitchens/${kitchenId}/days/${date}`),

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { usFdaFoodCode2022 } from '@broth/core';
-import { dayEvent, parsePar, rulePack, words } from './index';
+import { ruleSet } from '@broth/core';
+import { RULE_PACKS } from '@broth/core/packs';
+import { dayEvent, parsePar, ruleVersion, words } from './index';
 import { REFUSALS, refuse } from './refusals';
 
 describe('a par as it is typed', () => {
@@ -66,8 +67,9 @@ describe('events on the wire', () => {
   ])('%s is not', (_, given) => {
     expect(dayEvent.safeParse(given).success).toBe(false);
   });
-  test('the rule pack passes its own schema unchanged', () => {
-    expect(rulePack.parse(usFdaFoodCode2022)).toEqual(usFdaFoodCode2022);
+  test.each(RULE_PACKS.map((pack) => [pack.id, pack] as const))('the rules of %s pass their own schema unchanged', (packId, pack) => {
+    const version = { since: 0, by: '', set: ruleSet(pack, { packId, changes: [], added: [] }, 1) };
+    expect(ruleVersion.parse(version)).toEqual(version);
   });
 });
 

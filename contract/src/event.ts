@@ -45,7 +45,7 @@ export const dayEvent = z.discriminatedUnion('kind', [
     batchId: id,
     placeId: id,
     ambientC,
-    method: z.enum(COOLING_METHODS),
+    method: z.enum(COOLING_METHODS).nullable(),
     pans: z.int('Give whole pans.').min(1, 'Give at least one pan.').max(60, 'More than 60 pans is a typing slip.').nullable(),
     depthCm: z.number('Give the depth in centimetres.').min(0.5).max(100).nullable(),
   }),
@@ -85,12 +85,15 @@ export const dayEvent = z.discriminatedUnion('kind', [
   event('samples.digested/1', {
     from: instant,
     to: instant,
+    late: z.boolean(),
+    thermometerIds: z.array(id).max(1000).readonly(),
     count: z.int().min(0),
     sha256: z.string().length(64),
     rulesVersion: z.int(),
     probes: z
       .array(z.object({ thermometerId: id, unit: z.enum(['C', 'F']), count: z.int().min(1), min: z.number(), max: z.number(), lastAt: instant, last: z.number() }))
-      .max(500),
+      .max(500)
+      .readonly(),
   }),
   event('lot.discarded/1', { lotId: id, soupId: id, volumeL, reason }),
   event('day.signed/1', { upToSeq: z.int().min(0), hash: z.string().max(64), note: z.string().max(2000) }),

@@ -5,5 +5,6 @@ export * from './rules';
 export * from './plan';
 export * from './sales';
 export * from './requests';
+export * from './caller';
 export * from './client';
 export * as words from './words/en';

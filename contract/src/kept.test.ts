@@ -4,7 +4,7 @@ import { dayPlan, station } from './index';
 
 test('a station from before plans could aim at a chance is planned on the dot', () => {
   const old = { equipment: [], people: [], services: [], rinseMin: 5, fullWashMin: 12, readyLeadMin: 20 };
-  expect(station.parse(old)).toEqual({ ...old, aimChance: null, laterBatches: false });
+  expect(station.parse(old)).toEqual({ ...old, aimChance: null, laterBatches: false, altitudeM: 0, thermometers: [] });
 });
 
 test('a plan from before sizes, room and what is put by hand has none of them', () => {

@@ -56,6 +56,59 @@ export const REFUSALS = {
     title: 'Unknown equipment',
     detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.`,
   },
+  'rule.packUnknown': {
+    status: 404,
+    title: 'Unknown rule pack',
+    detail: (facts: { id: string }) => `There is no rule pack "${facts.id}". Pick one from the list.`,
+  },
+  'rule.leadOnly': { status: 403, title: 'For the lead', detail: () => 'Rules are changed by the lead. Pick who you are at the head of the page; nothing was changed.' },
+  'rule.idTaken': { status: 422, title: 'That rule is there already', detail: () => "A rule of the kitchen's own needs an id that no other rule has. Nothing was changed." },
+  'rule.otherKind': {
+    status: 422,
+    title: 'Another kind of rule',
+    detail: (facts: { id: string }) => `The rule "${facts.id}" can be given other figures, but not be turned into another kind. Add a rule of your own instead. Nothing was changed.`,
+  },
+  'rule.overtaken': {
+    status: 409,
+    title: 'Somebody else changed the rules',
+    detail: () => 'The rules were changed while you looked at them. Nothing of yours was saved. Look at the new ones and change them again.',
+  },
+  'thermometer.unknown': {
+    status: 404,
+    title: 'Unknown thermometer',
+    detail: (facts: { id: string }) => `There is no thermometer "${facts.id}" in this kitchen. Register it first, under Thermometers.`,
+  },
+  'thermometer.unitFixed': {
+    status: 409,
+    title: 'Its unit stays',
+    detail: (facts: { name: string }) => `"${facts.name}" has readings in its unit already. Register it anew under another name for the other unit.`,
+  },
+  'thermometer.nameTaken': {
+    status: 409,
+    title: 'That name is taken',
+    detail: (facts: { name: string }) => `There is a thermometer called "${facts.name}" already. Give this one another name, and write it on it.`,
+  },
+  'sample.future': {
+    status: 422,
+    title: 'A probe is ahead of time',
+    detail: (facts: { thermometerId: string; aheadMin: number }) => `The clock of "${facts.thermometerId}" is ${String(facts.aheadMin)} min ahead. Nothing was taken in. Set it, then send again.`,
+  },
+  'sample.impossible': {
+    status: 422,
+    title: 'A probe shows nonsense',
+    detail: (facts: { thermometerId: string; value: number; unit: 'C' | 'F' }) =>
+      `"${facts.thermometerId}" sent ${String(facts.value)} °${facts.unit}, which no kitchen has. Nothing was taken in. Check its line.`,
+  },
+  'samples.unreadable': {
+    status: 422,
+    title: 'The file cannot be read',
+    detail: (facts: { first: string; more: number }) => `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more.` : ''} Nothing was taken in. Pick other columns, or put it right in the file.`,
+  },
+  'inspector.leadOnly': { status: 403, title: 'For the lead', detail: () => 'Links for an inspector are made by the lead. Pick who you are at the head of the page.' },
+  'inspector.linkUnknown': { status: 404, title: 'Unknown link', detail: () => 'There is no such link. Reload the list.' },
+  'inspector.linkEnded': { status: 404, title: 'This link has ended', detail: () => 'This link does not open anything, or not that day. Ask the kitchen for a new one.' },
+  'event.serverOnly': { status: 422, title: 'Not from here', detail: () => 'What probes sent is put into the record by the server only. Nothing was saved.' },
+  'event.leadOnly': { status: 422, title: 'For the lead', detail: () => 'That is decided and signed by the lead. Pick who you are at the head of the page, or ask the lead.' },
   'event.future': {
     status: 422,
     title: 'That time has not come yet',

@@ -1,5 +1,5 @@
 import { AUTHORITIES, CONFIDENCE, COOKED_FOODS, COOLED_FOODS, CORRECTIVES } from '@broth/core';
-import type { KitchenRules, Rule, RuleSet } from '@broth/core';
+import type { Rule, RuleSet } from '@broth/core';
 import { z } from 'zod';
 
 const text = z.string().max(2000);
@@ -79,10 +79,6 @@ export const rule = z.discriminatedUnion('step', [
   z.object({ step: z.literal('text'), ...base }),
 ]) satisfies z.ZodType<Rule>;
 
-const change = z.object({ ruleId: z.string().max(100), on: z.boolean(), instead: rule.nullable(), reason: z.string().min(1, 'Say why the rule is changed: the reason stands beside it.').max(1000) });
-export const kitchenRules = z.object({ packId: z.string().max(100), changes: z.array(change).max(200), added: z.array(rule).max(100) }) satisfies z.ZodType<KitchenRules>;
-export const putRules = z.object({ by: z.string().min(1), baseVersion: z.int().min(0), rules: kitchenRules });
-
 const standing = z.object({ rule, original: rule.nullable(), on: z.boolean(), reason: z.string(), kinder: z.boolean() });
 
 /** A kitchen's rules at a version, each rule with what became of it. */
@@ -90,6 +86,3 @@ const ruleSet = z.object({ packId: text, packVersion: z.int(), version: z.int(),
 /** Since when which rules were in force. */
 export const ruleVersion = z.object({ since: z.int(), by: z.string(), set: ruleSet });
 export type RuleVersionOnWire = z.infer<typeof ruleVersion>;
-/** The packs that ship, for choosing: without their rules, but those of one pack. */
-export const packList = z.array(z.object({ id: text, version: z.int(), name: text, place: text, rules: z.int() }));
-export const kitchenRulesAnswer = z.object({ rules: kitchenRules, version: z.int(), versions: z.array(ruleVersion) });

@@ -33,4 +33,12 @@ export const station: Station = {
   readyLeadMin: 20,
   aimChance: 0.9,
   laterBatches: true,
+  altitudeM: 12,
+  thermometers: [
+    { id: 'red', name: 'Red probe', unit: 'F', kind: 'hand', inUse: true },
+    { id: 'blue', name: 'Blue probe', unit: 'F', kind: 'hand', inUse: true },
+    { id: 'pan1', name: 'Stay-in probe 1', unit: 'F', kind: 'probe', inUse: true },
+    { id: 'pan2', name: 'Stay-in probe 2', unit: 'F', kind: 'probe', inUse: true },
+    { id: 'walkin', name: 'Walk-in logger', unit: 'C', kind: 'logger', inUse: true },
+  ],
 };

@@ -15,6 +15,9 @@ import { eventRoutes } from './routes/events';
 import { VERSION, healthRoute } from './routes/health';
 import { kitchenRoutes } from './routes/kitchen';
 import { liveRoute } from './routes/live';
+import { recordRoutes } from './routes/record';
+import { ruleRoutes } from './routes/rules';
+import { thermometerRoutes } from './routes/thermometers';
 import { pantryRoutes } from './routes/pantry';
 import { salesRoutes } from './routes/sales';
 import { soupRoutes } from './routes/soups';
@@ -51,7 +54,7 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
   await app.register(
     (instance, _options, done) => {
       const api = instance.withTypeProvider<ZodTypeProvider>();
-      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, salesRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes]) routes(api, context);
+      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, salesRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes, ruleRoutes, thermometerRoutes, recordRoutes]) routes(api, context);
       done();
     },
     { prefix: '/api' },

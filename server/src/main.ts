@@ -2,13 +2,15 @@ import { fileURLToPath } from 'node:url';
 import { buildApp } from './app';
 import { openHub } from './live/hub';
 import { dateIn } from './localTime';
+import { startDigester } from './probes/digest';
+import { watchDrop } from './probes/drop';
 import { openSearch } from './search/pool';
 import { isDatabaseAway, migrate, openDatabase } from './store/database';
 import { seedIfEmpty } from './store/seed';
 
 /** The server as a process: the one place that reads the environment and the clock. */
 
-const { PORT = '8080', HOST = '127.0.0.1', DATABASE_URL, BROTH_WEB_ROOT, BROTH_NOW } = process.env;
+const { PORT = '8080', HOST = '127.0.0.1', DATABASE_URL, BROTH_WEB_ROOT, BROTH_NOW, BROTH_DROP } = process.env;
 if (DATABASE_URL === undefined || DATABASE_URL === '') {
   console.error('DATABASE_URL is not set. Start with "npm start", which starts a database of its own, or set it to a PostgreSQL address.');
   process.exit(2);
@@ -25,8 +27,10 @@ const now = (): number => Date.now() + offsetMs;
 const database = openDatabase(DATABASE_URL);
 const hub = openHub(DATABASE_URL);
 const search = openSearch(fileURLToPath(new URL('search/search.worker.js', import.meta.url)));
+const context = { database, hub, now, chosenClock: BROTH_NOW !== undefined, search };
+const digester = startDigester(context);
 const app = await buildApp(
-  { database, hub, now, chosenClock: BROTH_NOW !== undefined, search },
+  context,
   { webRoot: BROTH_WEB_ROOT ?? null, logger: { level: process.env['LOG_LEVEL'] ?? 'warn' } },
 );
 
@@ -47,8 +51,13 @@ async function prepare(): Promise<void> {
   }
 }
 
+// Data loggers that write files drop them here.
+const drop = BROTH_DROP === undefined || BROTH_DROP === '' ? null : watchDrop(context, BROTH_DROP, app.log);
+
 async function stop(): Promise<void> {
   await app.close();
+  await drop?.close();
+  await digester.close();
   await hub.close();
   await search.close();
   await database.close().catch(() => undefined);

@@ -18,6 +18,8 @@ function sentence(report: ChainReport): string {
       return `${which} is not what was recorded. It, or its hash, was changed behind the database's back.`;
     case 'missing':
       return `${which} is missing. It was removed behind the database's back.`;
+    case 'samples':
+      return `${which}: the samples of its minute are not those its hash was taken over. They were changed behind the database's back.`;
     case 'cutOff':
       return `${which} and all after it are missing: the log was cut off at its end.`;
   }

@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
-import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, NO_COOLING_EVENTS } from '@broth/core';
+import { rulesNow } from '../testing/rules';
 import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
 import { hasSlipped, leansOnStopped } from '../state/usePlan';
@@ -35,7 +36,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false,
+  laterBatches: false, altitudeM: 0, thermometers: [],
 };
 const par = { soupId: 'beet', parL: 12, serviceId: 'midday' };
 
@@ -94,12 +95,12 @@ function coolingBatch(...readings: readonly (readonly [number, number])[]): Batc
 }
 
 describe('cooling curve', () => {
-  const rule = usFdaFoodCode2022.cooling;
+  const rules = rulesNow.cooling.cooked;
   const frame = { width: 356, height: 150, left: 56, bottom: 24 };
   const draw = (batch: BatchRecord, nowMin: number) => {
-    const verdict = coolingVerdict({ readings: batch.readings, heatOffAt: null, rule, now: addMinutes(T0, nowMin) });
-    const forecast = forecastOf(batch, verdict, rule, 'F');
-    return { curve: curveGeometry(batch, verdict, forecast, rule, 'F', frame), forecast };
+    const verdict = coolingVerdict({ readings: batch.readings, events: NO_COOLING_EVENTS, rules, now: addMinutes(T0, nowMin) });
+    const forecast = forecastOf(batch, verdict, rules, 'F');
+    return { curve: curveGeometry(batch, verdict, forecast, rules, 'F', frame), forecast };
   };
   test('a reading at the start limit lies where the stair begins', () => {
     const { curve } = draw(coolingBatch([0, 135], [30, 110]), 30);

@@ -1,5 +1,6 @@
 import { act, render } from '@testing-library/react';
-import { addMinutes, makeSoup, makeStep, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, makeSoup, makeStep } from '@broth/core';
+import { ruleVersions } from '../testing/rules';
 import type { DayEvent } from '@broth/core';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { useKitchen } from './kitchen';
@@ -49,7 +50,8 @@ function open(events: readonly DayEvent[]): void {
       kitchen: { id: 'k', timeZone: 'UTC', temperatureUnit: 'F' },
       soups: [soup],
       station: { equipment: [], people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 0, toMin: 1400 } }], services: [] },
-      pack: usFdaFoodCode2022,
+      rules: ruleVersions,
+      thermometers: [],
     } as unknown as KitchenBook,
     day: { date: DAY, midnight: MIDNIGHT, pars: [], lots: [], plan: null, events, earlierSoups: [], lastSeq: 0 } as unknown as DayView,
     date: DAY,

@@ -1,7 +1,7 @@
 import type { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
-import { foldDay, minutesBetween, versionKey } from '@broth/core';
-import type { DayEvent, DayState, Equipment, Soup } from '@broth/core';
+import { currentRules, foldDay, minutesBetween, ruleBook, versionKey } from '@broth/core';
+import type { DayEvent, DayState, Equipment, RuleBook, RuleSet, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
 import type { Outbox } from './outbox';
@@ -18,6 +18,9 @@ export interface OpenDay {
   /** `8:05` in the kitchen's own time. */
   readonly at: (instant: number) => string;
   readonly minuteOf: (instant: number) => number;
+  /** The kitchen's rules since when, and those of now. */
+  readonly rules: RuleBook;
+  readonly rulesNow: RulesInForce;
 }
 
 function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMap<string, Equipment>, view: DayView, state: DayState): words.Names {
@@ -36,6 +39,14 @@ function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipm
   };
 }
 
+/** A kitchen always has rules: the server gives it the first with its first day. */
+function rulesOf(book: KitchenBook): RuleBook {
+  const rules = ruleBook(book.rules.map(({ since, by, set }) => ({ since, by, set: set as RuleSet })));
+  if (rules === null) throw new Error('Invariant: a kitchen has rules');
+  return rules;
+}
+const rulesOnce = lastOnly(rulesOf);
+
 function openDay(book: KitchenBook, view: DayView, outbox: Outbox): OpenDay {
   const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
   const state = foldDay([...view.events, ...onTheWay]);
@@ -49,7 +60,8 @@ function openDay(book: KitchenBook, view: DayView, outbox: Outbox): OpenDay {
   const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
   const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
   const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
-  return { book, view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
+  const rules = rulesOnce(book);
+  return { book, rules, rulesNow: currentRules(rules), view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
 }
 
 /** Several parts of a page ask for the same day after every tap: it is folded once. */

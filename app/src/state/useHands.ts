@@ -22,7 +22,7 @@ function handsOf(day: OpenDay, minute: number): Hands {
   const station = liveStation(day.book.station, day.state, day.view.midnight);
   const named = plan === null ? [] : nameHands(plan, station.people);
   const all = tasks({ day: day.state, plan, soupById: day.soupById, station, midnight: day.view.midnight, named });
-  const due = dueReadings(day.state, day.soupById, day.book.pack, minute * 60_000);
+  const due = dueReadings(day.state, day.soupById, day.rules, minute * 60_000);
   return {
     plan,
     station,

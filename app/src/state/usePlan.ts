@@ -1,4 +1,4 @@
-import { liveStation, planDifference, startedBatches } from '@broth/core';
+import { dateMarkLastDay, liveStation, planDifference, startedBatches } from '@broth/core';
 import type { DayInput, DayPlan, DayState, PlanDifference } from '@broth/core';
 import { useEffect, useMemo, useState } from 'react';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
@@ -20,7 +20,7 @@ function inputOf(day: OpenDay, nowMin: number): DayInput {
     pars: view.pars,
     lots: view.lots,
     started: startedBatches(state, view.midnight),
-    dateMarkLastDay: book.pack.dateMark.lastDay,
+    dateMarkLastDay: dateMarkLastDay(day.rulesNow),
     pins,
     splits,
     agreed: base ?? view.plan?.plan ?? null,

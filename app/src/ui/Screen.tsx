@@ -299,4 +299,3 @@ export function Waiting() {
   );
 }
 
-export const AUTHORITY = words.AUTHORITY;

@@ -12,6 +12,7 @@ export function markOf(kind: VerdictKind): Mark {
     case 'pass':
       return 'fine';
     case 'inProgress':
+    case 'notApplicable':
       return 'open';
     case 'overdue':
       return 'soon';

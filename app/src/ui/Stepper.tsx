@@ -54,6 +54,21 @@ export function LitresStepper({ label, volumeL, onChange }: { readonly label: st
   );
 }
 
+/** Ice by half a kilogram. */
+export function KilogramsStepper({ label, massKg, onChange }: { readonly label: string; readonly massKg: number; readonly onChange: (massKg: number) => void }) {
+  return (
+    <Stepper
+      label={label}
+      shown={`${words.number(massKg)} kg`}
+      less="Half a kilogram less"
+      more="Half a kilogram more"
+      onStep={(direction) => {
+        onChange(Math.max(0.5, massKg + direction * 0.5));
+      }}
+    />
+  );
+}
+
 interface MinutesProps {
   readonly label: string;
   readonly durationMin: number;

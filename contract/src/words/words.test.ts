@@ -1,10 +1,19 @@
-import { addMinutes, coolingForecast, coolingVerdict, holdVerdict, reheatVerdict, usFdaFoodCode2022 as pack } from '@broth/core';
+import { NO_COOLING_EVENTS, addMinutes, coolingVerdict, holdVerdict, reheatVerdict, rulesInForce, ruleSet } from '@broth/core';
+import { coolingForecast } from '@broth/core/advice';
+import { RULE_PACKS } from '@broth/core/packs';
+import * as advice from './advice';
 import type { TimedReading } from '@broth/core';
 import * as words from './en';
 
 /** Each sentence about a temperature, once: said of the verdict that core gives for these readings. */
 
 const T0 = 1_764_000_000_000;
+const packs = RULE_PACKS.map((pack) => rulesInForce(ruleSet(pack, { packId: pack.id, changes: [], added: [] }, 1)));
+const fda = packs.find((one) => one.packId === 'us-fda-fc2022');
+if (fda?.hotHold == null || fda.coldHold === null || fda.reheat.own === null) throw new Error('no rules');
+const { hotHold, coldHold } = fda;
+const { own } = fda.reheat;
+const cooled = fda.cooling.cooked;
 type Points = readonly (readonly [minute: number, value: number, heldS?: number])[];
 const log = (points: Points): TimedReading[] =>
   points.map(([minute, value, heldS]) => ({ at: addMinutes(T0, minute), reading: { value, unit: 'F', rawText: '' }, heldS: heldS ?? null }));
@@ -12,7 +21,7 @@ const at = (instant: number): string => `${String((instant - T0) / 60_000)} min`
 
 describe('cooling', () => {
   const say = (points: Points, nowMin: number): string =>
-    words.cooling(coolingVerdict({ readings: log(points), heatOffAt: null, rule: pack.cooling, now: addMinutes(T0, nowMin) }), pack.cooling, 'F', at);
+    words.cooling(coolingVerdict({ readings: log(points), events: NO_COOLING_EVENTS, rules: cooled, now: addMinutes(T0, nowMin) }), 'F', at);
   test.each<readonly [Points, number, string]>([
     [
       [
@@ -38,7 +47,7 @@ describe('cooling', () => {
         [300, 41],
       ],
       300,
-      'Both stages passed: 41 °F (5 °C) in time.',
+      'Every stage passed: 41 °F (5 °C) in time.',
     ],
     [
       [
@@ -79,7 +88,7 @@ describe('cooling', () => {
         [60, 69],
       ],
       60,
-      'The readings do not show when it left 135 °F (57 °C).',
+      'The readings do not show when it left the heat.',
     ],
     [
       [
@@ -104,9 +113,10 @@ describe('cooling', () => {
 });
 
 describe('forecast', () => {
-  const say = (points: Points, ambient: number, firstPassed = false): string | null => {
-    const given = coolingForecast({ readings: log(points), ambient, unit: 'F', rule: pack.cooling, clockFrom: T0 });
-    return given === null ? null : words.forecast(given, firstPassed, pack.cooling, 'F', () => '10:06');
+  const say = (points: Points, ambient: number): string | null => {
+    const verdict = coolingVerdict({ readings: log(points), events: NO_COOLING_EVENTS, rules: cooled, now: addMinutes(T0, points.at(-1)?.[0] ?? 0) });
+    const given = coolingForecast({ readings: log(points), ambient, unit: 'F', rules: cooled, verdict });
+    return given === null ? null : advice.forecast(given, null, 'F', () => '10:06');
   };
   // k = ln(103/63)/30 per min, 70 °F after ln(103/38)/k = 60.9 min.
   test('on course, with the minutes to spare', () => {
@@ -137,26 +147,19 @@ describe('forecast', () => {
       say(
         [
           [0, 135],
-          [60, 90],
+          [60, 60],
         ],
         42,
-        true,
       ),
-    ).toBe('It will not reach 41 °F here. Move it to the ice bath.');
+    ).toBe('It will not reach 41 °F here. Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.');
   });
 });
 
 describe('holding and reheating', () => {
   const hold = (points: Points, nowMin: number): string =>
-    words.hold(holdVerdict({ readings: log(points), since: T0, rule: pack.hotHold, now: addMinutes(T0, nowMin) }), pack.hotHold.limit, 'atLeast', 'F');
+    words.hold(holdVerdict({ readings: log(points), since: T0, rule: hotHold, now: addMinutes(T0, nowMin) }), hotHold, 'F');
   const reheat = (points: Points, nowMin: number): string =>
-    words.reheat(
-      reheatVerdict({ readings: log(points), startedAt: T0, rule: pack.reheat, now: addMinutes(T0, nowMin) }),
-      pack.reheat.limit,
-      pack.reheat.holdS,
-      pack.reheat.withinMin,
-      'F',
-    );
+    words.reheat(reheatVerdict({ readings: log(points), startedAt: T0, rule: own, now: addMinutes(T0, nowMin) }), 'F');
   test.each<readonly [string, string]>([
     [hold([], 5), 'To be held at 135 °F (57 °C) or above. No reading yet.'],
     [hold([[0, 150]], 5), 'Held at 135 °F (57 °C) or above.'],
@@ -168,7 +171,7 @@ describe('holding and reheating', () => {
         ],
         95,
       ),
-      'Not at 135 °F (57 °C) or above; out for up to 1 h 35.',
+      'Not at 135 °F (57 °C) or above; out for up to 1 h 35. 2 h 25 of what is allowed is left.',
     ],
     [hold([[0, 150]], 130), 'A reading is overdue. Take one now.'],
     [reheat([], 5), 'Heat to 165 °F (74 °C) for 15 s within 2 h 00.'],
@@ -180,7 +183,7 @@ describe('holding and reheating', () => {
     expect(said).toBe(expected);
   });
   test('the cold side says below', () => {
-    expect(words.hold(holdVerdict({ readings: [], since: T0, rule: pack.coldHold, now: T0 }), pack.coldHold.limit, 'atMost', 'C')).toBe(
+    expect(words.hold(holdVerdict({ readings: [], since: T0, rule: coldHold, now: T0 }), coldHold, 'C')).toBe(
       'To be held at 5 °C (41 °F) or below. No reading yet.',
     );
   });

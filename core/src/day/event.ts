@@ -63,7 +63,8 @@ export type CoolingStartedHow = Envelope<
     readonly batchId: string;
     readonly placeId: string;
     readonly ambientC: number;
-    readonly method: CoolingMethod;
+    /** null = nobody said. */
+    readonly method: CoolingMethod | null;
     /** null = it stays in one vessel. */
     readonly pans: number | null;
     readonly depthCm: number | null;
@@ -158,7 +159,18 @@ export interface ProbeMinute {
 /** What probes sent in a minute. The hash is taken over every sample of it, so that none can be changed unseen; the digest of each probe in a batch stands here. */
 export type SamplesDigested = Envelope<
   'samples.digested/1',
-  { readonly from: Instant; readonly to: Instant; readonly count: number; readonly sha256: string; readonly rulesVersion: number; readonly probes: readonly ProbeMinute[] }
+  {
+    readonly from: Instant;
+    readonly to: Instant;
+    /** What came after its minute was closed has a digest of its own. */
+    readonly late: boolean;
+    /** Whose samples it is over, and how many. */
+    readonly thermometerIds: readonly string[];
+    readonly count: number;
+    readonly sha256: string;
+    readonly rulesVersion: number;
+    readonly probes: readonly ProbeMinute[];
+  }
 >;
 /** Something on hand is thrown away: it leaves the stock. */
 export type LotDiscarded = Envelope<'lot.discarded/1', { readonly lotId: string; readonly soupId: string; readonly volumeL: number; readonly reason: string }>;

@@ -376,7 +376,6 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
     case 'decision.made/1': {
       const { ruleId, keep, reason } = event.data;
       batch.decisions.push({ eventId, at, by, ruleId, keep, reason });
-      if (!keep) move(batch, { kind: 'discarded', at, ruleId });
       return;
     }
     case 'ice.added/1':

@@ -135,6 +135,8 @@ describe('a probe that stays in', () => {
     eventAt('samples.digested/1', minute, {
       from: at(minute - 1),
       to: at(minute),
+      late: false,
+      thermometerIds: ['p1'],
       count: 60,
       sha256: '0'.repeat(64),
       rulesVersion: 1,

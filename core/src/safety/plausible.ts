@@ -46,7 +46,7 @@ export interface EntryContext {
 }
 
 /** No probe in a kitchen shows more or less than this. A design choice. */
-const POSSIBLE = { C: { lowest: -60, highest: 300 }, F: { lowest: -76, highest: 572 } };
+const POSSIBLE = { C: { lowest: -45, highest: 300 }, F: { lowest: -49, highest: 572 } };
 /** A probe's error over boiling: 2 °F, as a difference. */
 const OVER_BOILING = { C: 2 / 1.8, F: 2 };
 const SEA_LEVEL_BOILING_C = 100;

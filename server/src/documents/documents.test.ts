@@ -24,7 +24,7 @@ beforeAll(async () => {
 });
 afterAll(() => kitchen.close());
 
-const document = (kind: 'csv' | 'json') => kitchen.app.inject({ method: 'GET', url: `/api/kitchens/landing/days/${DAY}/temperature-log.${kind}` });
+const document = (kind: 'csv' | 'json') => kitchen.app.inject({ method: 'GET', url: `/api/kitchens/landing/days/${DAY}/record.${kind}` });
 
 test('the CSV (RFC 4180) holds every reading with its verdict, the voided one marked, and the corrective action', async () => {
   const answer = await document('csv');
@@ -32,13 +32,13 @@ test('the CSV (RFC 4180) holds every reading with its verdict, the voided one ma
   expect(answer.headers['content-type']).toBe('text/csv; charset=utf-8');
   expect(answer.body.split('\r\n').length).toBe(rows.length + 2);
   expect(rows.map((row) => [row['what'], row['temperature'], row['verdict'], row['voided']])).toEqual([
-    ['reading', '150', 'inProgress', 'false'],
-    ['reading', '134', 'inProgress', 'false'],
+    ['reading', '150', 'On the clock', 'false'],
+    ['reading', '134', 'On the clock', 'false'],
     ['reading', '14', '', 'true'],
-    ['correction of an entry', '', '', 'false'],
-    ['reading', '69', 'inProgress', 'false'],
-    ['reading', '50', 'fail', 'false'],
-    ['corrective action', '', '', 'false'],
+    ['correction', '', '', 'false'],
+    ['reading', '69', 'On the clock', 'false'],
+    ['reading', '50', 'Failed', 'false'],
+    ['action', '', '', 'false'],
   ]);
   expect(rows[5]).toMatchObject({
     takenAt: '2026-11-25T16:45:00-05:00',
@@ -55,9 +55,9 @@ test('a note that a spreadsheet would run as a formula is written as text', asyn
 test('the JSON holds the same lines, the pack and who decides', async () => {
   const log = (await document('json')).json<{ lines: { temperature: number | null }[]; notice: string; kitchen: { invented: boolean } }>();
   expect([log.lines.map((line) => line.temperature), log.kitchen.invented]).toEqual([[150, 134, 14, null, 69, 50, null], true]);
-  expect(log.notice).toContain('licensed authority decide');
+  expect(log.notice).toContain('Check with your local authority');
 });
 test('a day without readings is a header and nothing else', async () => {
-  const answer = await kitchen.app.inject({ method: 'GET', url: '/api/kitchens/landing/days/2026-11-20/temperature-log.csv' });
+  const answer = await kitchen.app.inject({ method: 'GET', url: '/api/kitchens/landing/days/2026-11-20/record.csv' });
   expect(answer.body.trim().split('\r\n')).toHaveLength(1);
 });

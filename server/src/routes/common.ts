@@ -1,7 +1,6 @@
 import { refuse } from '@broth/contract/refusals';
 import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
-import { foldDay, liveStation, minutesBetween, startedBatches, usFdaFoodCode2022 } from '@broth/core';
-import type { RulePack } from '@broth/core';
+import { currentRules, dateMarkLastDay, foldDay, liveStation, minutesBetween, startedBatches } from '@broth/core';
 import type { FastifyInstance, FastifyBaseLogger, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -10,17 +9,13 @@ import { midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
 import { findKitchen, lotsOf, parsOf, soupsOf, stationOf } from '../store/kitchenStore';
 import type { KitchenRow } from '../store/models';
+import { ruleBookOf } from '../store/rules';
 import { earlierSoups } from '../store/soupBook';
 
 export type Api = FastifyInstance<RawServerDefault, RawRequestDefaultExpression, RawReplyDefaultExpression, FastifyBaseLogger, ZodTypeProvider>;
 
 export const kitchenParams = z.object({ kitchenId: z.string().max(100) });
 export const dayParams = kitchenParams.extend({ date: z.string() });
-
-/** The pack in force. One so far; packs become the kitchen's choice with the food-safety log. */
-export function packOf(): RulePack {
-  return usFdaFoodCode2022;
-}
 
 export async function kitchenOr404(kitchenId: string): Promise<KitchenRow> {
   const kitchen = await findKitchen(kitchenId);
@@ -71,7 +66,7 @@ export async function dayInput(
     pars,
     lots,
     started,
-    dateMarkLastDay: packOf().dateMark.lastDay,
+    dateMarkLastDay: dateMarkLastDay(currentRules(await ruleBookOf(kitchenId))),
     serverNowMin,
     wholeStation: station,
   };

@@ -6,6 +6,7 @@ import { z } from 'zod';
 import type { Context } from '../context';
 import { appendEvent, eventsSince } from '../store/eventLog';
 import type { Appended } from '../store/eventLog';
+import { stationOf } from '../store/kitchenStore';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
 
@@ -16,10 +17,12 @@ const CLOCK_SLACK_MIN = 2;
 function examine(event: DayEvent, now: number): void {
   const aheadMin = minutesBetween(now, event.at);
   if (aheadMin > CLOCK_SLACK_MIN) throw refuse('event.future', { aheadMin: Math.round(aheadMin) });
-  if (event.kind !== 'reading.taken/1') return;
+  if (event.kind === 'samples.digested/1') throw refuse('event.serverOnly');
+  if (event.kind !== 'reading.taken/1' && event.kind !== 'reading.taken/2') return;
   const { reading, purpose } = event.data;
-  const doubt = doubtReading(reading, purpose);
-  if (doubt?.code === 'reading.impossible') throw refuse('event.readingImpossible', { value: reading.value, unit: doubt.unit, lowest: doubt.lowest, highest: doubt.highest });
+  const doubt = doubtReading(reading, { purpose }).find((one) => one.code === 'impossible' || one.code === 'decimalSlip');
+  if (doubt?.code === 'impossible') throw refuse('event.readingImpossible', { value: reading.value, unit: doubt.unit, lowest: doubt.lowest, highest: doubt.highest });
+  if (doubt?.code === 'decimalSlip') throw refuse('event.readingImpossible', { value: reading.value, unit: doubt.unit, lowest: -40, highest: Math.round(doubt.boiling) });
 }
 
 type Result = z.infer<typeof eventsAnswer>['results'][number];
@@ -44,10 +47,16 @@ function resultOf(kitchenId: string, { id, by }: DayEvent, appended: Appended): 
   }
 }
 
+const OF_THE_LEAD: readonly DayEvent['kind'][] = ['decision.made/1', 'day.signed/1'];
+
 async function append(context: Context, kitchenId: string, event: DayEvent): Promise<Result> {
   const now = context.now();
   try {
     examine(event, now);
+    if (OF_THE_LEAD.includes(event.kind)) {
+      const { station } = await stationOf(kitchenId);
+      if (station.people.find((person) => person.id === event.by)?.role === 'cook') throw refuse('event.leadOnly');
+    }
     return resultOf(kitchenId, event, await appendEvent(context.database, kitchenId, event, now));
   } catch (error) {
     // Each event is answered on its own; that the kitchen is none is the whole request's affair.

@@ -1,4 +1,5 @@
 import { kitchenBook, patchStation, putEquipment } from '@broth/contract';
+import { patchKeeping } from '@broth/contract/record';
 import { refuse } from '@broth/contract/refusals';
 import type { KitchenBook } from '@broth/contract';
 import { addDays, minutesBetween } from '@broth/core';
@@ -7,26 +8,39 @@ import type { Context } from '../context';
 import { dateIn, midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
 import { changeStation, setInUse, soupsOf, stationOf } from '../store/kitchenStore';
+import { ruleVersionsOf, thermometerChecks } from '../store/rules';
 import { pantryOf } from '../store/soupBook';
 import { KitchenRow } from '../store/models';
-import { kitchenOr404, kitchenParams, packOf } from './common';
+import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
+
+/** So far back a phone is given the rules. */
+const RULES_MS = 8 * 86_400_000;
 
 /** What a kitchen is, as the app keeps it all day. */
 export async function bookOf(context: Context, kitchenId: string): Promise<KitchenBook> {
-  const { name, place, timeZone, temperatureUnit, invented } = await kitchenOr404(kitchenId);
-  const [soups, pantry, { station }] = await Promise.all([soupsOf(kitchenId), pantryOf(kitchenId), stationOf(kitchenId)]);
+  const { name, place, timeZone, temperatureUnit, invented, retentionDays } = await kitchenOr404(kitchenId);
+  const [soups, pantry, { station }, { versions }, thermometers] = await Promise.all([
+    soupsOf(kitchenId),
+    pantryOf(kitchenId),
+    stationOf(kitchenId),
+    ruleVersionsOf(kitchenId),
+    thermometerChecks(context.database, kitchenId),
+  ]);
   const now = context.now();
+  // What was begun a week ago is judged by what stood then; a phone needs nothing older.
+  const first = versions.findLastIndex((version) => version.since <= now - RULES_MS);
   const today = dateIn(timeZone, now);
   const begun = (await eventsOfDay(context.database, kitchenId, today)).length > 0;
   // A day nobody began is not opened in the middle of its service: the lead is planning the next one.
   const over = minutesBetween(midnightOf(timeZone, today), now) > Math.min(...station.services.map((service) => service.startMin));
   return {
-    kitchen: { id: kitchenId, name, place, timeZone, temperatureUnit, invented },
+    kitchen: { id: kitchenId, name, place, timeZone, temperatureUnit, invented, retentionDays },
     soups: [...soups],
     pantry: [...pantry],
     station,
-    pack: packOf(),
+    rules: versions.slice(Math.max(0, first)),
+    thermometers: [...thermometers],
     today,
     suggestedDay: !begun && over ? addDays(today, 1) : today,
     now,
@@ -58,6 +72,15 @@ export function kitchenRoutes(api: Api, context: Context): void {
         laterBatches: laterBatches ?? station.laterBatches,
       }));
       return bookOf(context, kitchenId);
+    },
+  );
+  api.patch(
+    '/kitchens/:kitchenId/keeping',
+    { schema: { summary: 'How long records are kept at least', params: kitchenParams, body: patchKeeping, response: { 200: kitchenBook } } },
+    async (request) => {
+      const kitchen = await kitchenOr404(request.params.kitchenId);
+      await kitchen.update({ retentionDays: request.body.retentionDays });
+      return bookOf(context, kitchen.kitchenId);
     },
   );
   api.put(

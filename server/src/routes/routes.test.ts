@@ -20,8 +20,8 @@ describe('the book and the day', () => {
     expect((await get('/api/health')).json()).toMatchObject({ ok: true, database: 'up' });
   });
   test('a kitchen comes with its soups, station and rules', async () => {
-    const book = (await get(BASE)).json<{ soups: unknown[]; pack: { id: string }; suggestedDay: string }>();
-    expect([book.soups.length, book.pack.id, book.suggestedDay]).toEqual([12, 'us-fda-fc2022', DAY]);
+    const book = (await get(BASE)).json<{ soups: unknown[]; rules: { set: { packId: string } }[]; suggestedDay: string }>();
+    expect([book.soups.length, book.rules[0]?.set.packId, book.suggestedDay]).toEqual([12, 'us-fda-fc2022', DAY]);
   });
   test('a day nobody began is not opened in mid-service: the next one is', async () => {
     kitchen.setNow('13:00');

@@ -11,6 +11,7 @@ import { planUnits } from './migrations/0005-plan-units';
 import { aim } from './migrations/0006-aim';
 import { laterBatches } from './migrations/0007-later-batches';
 import { liveDay } from './migrations/0008-live-day';
+import { foodSafety } from './migrations/0009-food-safety';
 
 /** In order; a name is never used again. */
 const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<void>>> = {
@@ -22,6 +23,7 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0006-aim': aim,
   '0007-later-batches': laterBatches,
   '0008-live-day': liveDay,
+  '0009-food-safety': foodSafety,
 };
 
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */

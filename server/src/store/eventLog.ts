@@ -128,6 +128,15 @@ export async function eventsOfDay(sequelize: Sequelize, kitchenId: string, day: 
   return rows.map(storedEventOf);
 }
 
+/** The head of a kitchen's chain: the place and hash that everything before it hangs on. */
+export async function headOf(sequelize: Sequelize, kitchenId: string): Promise<{ readonly seq: number; readonly hash: string }> {
+  const [head] = await sequelize.query<{ seq: string; hash: string }>('SELECT seq, hash FROM event_head WHERE kitchen_id = $kitchenId', {
+    bind: { kitchenId },
+    type: QueryTypes.SELECT,
+  });
+  return { seq: Number(head?.seq ?? 0), hash: head?.hash ?? '' };
+}
+
 /** Place of the newest event of a kitchen; 0 when there is none. */
 export async function lastSeqOf(sequelize: Sequelize, kitchenId: string): Promise<number> {
   const [head] = await sequelize.query<{ seq: string }>('SELECT seq FROM event_head WHERE kitchen_id = $kitchenId', { bind: { kitchenId }, type: QueryTypes.SELECT });

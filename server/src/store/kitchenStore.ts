@@ -23,7 +23,7 @@ export async function soupsOf(kitchenId: string): Promise<readonly Soup[]> {
 }
 
 /** Two who change one thing at the same moment take turns: the second sees what the first has done. */
-function takingTurns<Result>(sequelize: Sequelize, key: string, work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
+export function takingTurns<Result>(sequelize: Sequelize, key: string, work: (transaction: Transaction) => Promise<Result>): Promise<Result> {
   return sequelize.transaction(async (transaction) => {
     await sequelize.query('SELECT pg_advisory_xact_lock(hashtext($key))', { bind: { key }, transaction, type: QueryTypes.SELECT });
     return work(transaction);

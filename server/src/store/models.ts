@@ -1,4 +1,4 @@
-import type { CalendarDate, DayEventKind, DayPlan, Food, Lot, Soup, Station } from '@broth/core';
+import type { CalendarDate, DayEventKind, DayPlan, Food, KitchenRules, Lot, RuleSet, Soup, Station } from '@broth/core';
 import { DataTypes, Model } from 'sequelize';
 import type { CreationOptional, InferAttributes, InferCreationAttributes, Sequelize } from 'sequelize';
 
@@ -11,6 +11,26 @@ export class KitchenRow extends Model<InferAttributes<KitchenRow>, InferCreation
   declare timeZone: string;
   declare temperatureUnit: 'C' | 'F';
   declare invented: boolean;
+  /** So long records are kept at least. */
+  declare retentionDays: CreationOptional<number>;
+}
+export class KitchenRulesRow extends Model<InferAttributes<KitchenRulesRow>, InferCreationAttributes<KitchenRulesRow>> {
+  declare kitchenId: string;
+  declare version: number;
+  declare since: Date;
+  declare madeBy: string;
+  declare body: KitchenRules;
+  declare ruleSet: RuleSet;
+}
+export class InspectorLinkRow extends Model<InferAttributes<InspectorLinkRow>, InferCreationAttributes<InspectorLinkRow>> {
+  declare kitchenId: string;
+  declare tokenSha256: string;
+  declare fromDay: CalendarDate;
+  declare toDay: CalendarDate;
+  declare madeAt: Date;
+  declare madeBy: string;
+  declare expiresAt: Date;
+  declare revokedAt: CreationOptional<Date | null>;
 }
 export class StationRow extends Model<InferAttributes<StationRow>, InferCreationAttributes<StationRow>> {
   declare kitchenId: string;
@@ -87,8 +107,26 @@ const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: false, underscored: true };
   KitchenRow.init(
-    { kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false } },
+    { kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false }, retentionDays: { ...whole(), defaultValue: 365 } },
     { ...options, tableName: 'kitchen' },
+  );
+  const instant = () => ({ type: DataTypes.DATE, allowNull: false });
+  KitchenRulesRow.init(
+    { kitchenId: key(), version: { ...whole(), primaryKey: true }, since: instant(), madeBy: text(), body: json(), ruleSet: json() },
+    { ...options, tableName: 'kitchen_rules' },
+  );
+  InspectorLinkRow.init(
+    {
+      kitchenId: key(),
+      tokenSha256: key(),
+      fromDay: { type: DataTypes.DATEONLY, allowNull: false },
+      toDay: { type: DataTypes.DATEONLY, allowNull: false },
+      madeAt: instant(),
+      madeBy: text(),
+      expiresAt: instant(),
+      revokedAt: { type: DataTypes.DATE },
+    },
+    { ...options, tableName: 'inspector_link' },
   );
   StationRow.init({ kitchenId: key(), version: { ...whole(), primaryKey: true }, body: json() }, { ...options, tableName: 'station' });
   SoupRow.init(

@@ -1,7 +1,8 @@
 import { demo } from '@broth/demo';
 import type { CalendarDate } from '@broth/core';
 import type { Sequelize } from 'sequelize';
-import { DayEventRow, KitchenRow, LotRow, PantryRow, SaleRow, SoupRow, StandingParRow, StationRow } from './models';
+import { firstRules } from './rules';
+import { DayEventRow, KitchenRow, KitchenRulesRow, LotRow, PantryRow, SaleRow, SoupRow, StandingParRow, StationRow } from './models';
 
 /** Loads the invented demo kitchen when there is no kitchen at all. Answers whether it did. */
 export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string) => CalendarDate): Promise<boolean> {
@@ -11,6 +12,7 @@ export async function seedIfEmpty(sequelize: Sequelize, today: (timeZone: string
     const kitchenId = kitchen.id;
     await KitchenRow.create({ kitchenId, ...kitchen }, { transaction });
     await StationRow.create({ kitchenId, version: 1, body: demo.station }, { transaction });
+    await KitchenRulesRow.create({ kitchenId, ...firstRules() }, { transaction });
     await SoupRow.bulkCreate(
       demo.soups.map((body, position) => ({ kitchenId, soupId: body.id, version: body.version, position, body })),
       { transaction },

@@ -8,7 +8,9 @@ import type { FastifyInstance } from 'fastify';
 import { Client } from 'pg';
 import type { Sequelize } from 'sequelize';
 import { buildApp } from '../app';
+import type { Context } from '../context';
 import { openHub } from '../live/hub';
+import { startDigester } from '../probes/digest';
 import { midnightOf } from '../localTime';
 import type { PlanSearch } from '../search/pool';
 import { search as searchHere } from '../search/search.worker';
@@ -23,10 +25,14 @@ export function at(clock: string): number {
   return addMinutes(MIDNIGHT, hours * 60 + minutes);
 }
 
+/** A test may set the clock of the context anew. */
+type Mutable<Type> = { -readonly [Key in keyof Type]: Type[Key] };
+
 export interface TestKitchen {
   readonly app: FastifyInstance;
   readonly database: Sequelize;
   readonly url: string;
+  readonly context: Mutable<Context>;
   readonly setNow: (clock: string) => void;
   readonly post: (events: readonly DayEvent[]) => Promise<{ status: number; results: { status: string; id: string; problem?: { code: string; detail: string } }[] }>;
   readonly acceptPlan: () => Promise<DayPlan>;
@@ -51,11 +57,14 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
   const hub = openHub(url);
   // In the same thread: the pool itself is tried in a browser, on the bundled server.
   const search: PlanSearch = { search: (input, from, forMs) => Promise.resolve(searchHere({ input, from, seed: 2, forMs: Math.min(forMs, 200) })), close: () => Promise.resolve() };
-  const app = await buildApp({ database, hub, now: () => now, chosenClock: true, search }, { webRoot: null, logger: false });
+  const context: Mutable<Context> = { database, hub, now: () => now, chosenClock: true, search };
+  const digester = startDigester(context, 100);
+  const app = await buildApp(context, { webRoot: null, logger: false });
   return {
     app,
     database,
     url,
+    context,
     setNow: (next) => {
       now = at(next);
     },
@@ -76,6 +85,7 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
     },
     close: async () => {
       await app.close();
+      await digester.close();
       await hub.close();
       await database.close();
     },

@@ -145,7 +145,7 @@ function LabelPart({ open, soup }: { readonly open: OpenBook; readonly soup: Sou
           );
         })}
         <Note>{words.FREE_FROM}</Note>
-        <Note>{words.AUTHORITY}</Note>
+        <Note>Your local code and its licensed authority decide what a menu may say.</Note>
       </Sheet>
       <Sheet label="Ingredients by weight">
         <Title level={2}>Ingredients by weight</Title>

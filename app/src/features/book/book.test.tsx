@@ -1,6 +1,7 @@
 import { act, configure, fireEvent, render, screen, waitFor, within } from '@testing-library/react';
 import type { KitchenBook } from '@broth/contract';
-import { makeLine, usFdaFoodCode2022, versionKey } from '@broth/core';
+import { makeLine, versionKey } from '@broth/core';
+import { ruleVersions } from '../../testing/rules';
 import type { Food, Soup } from '@broth/core';
 import { HANDBOOK } from '@broth/core/handbook';
 import { readCard } from '@broth/contract/formats';
@@ -85,7 +86,8 @@ beforeEach(() => {
         fullWashMin: 12,
         readyLeadMin: 20,
       },
-      pack: usFdaFoodCode2022,
+      rules: ruleVersions,
+      thermometers: [],
       today: '2026-11-25',
       suggestedDay: '2026-11-25',
       now: 0,

@@ -5,7 +5,7 @@ import { Switch } from 'react-native-paper';
 import { useKitchen } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
 import type { Look } from '../../state/preferences';
-import { Choice } from '../../ui/Action';
+import { Action, Choice } from '../../ui/Action';
 import { Alerts } from './Alerts';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
@@ -54,6 +54,7 @@ export function KitchenScreen() {
       </Screen>
     );
   }
+  const rules = book.rules.at(-1)?.set;
   return (
     <Screen title={book.kitchen.name} day={false} back={back}>
       <Note>{`${book.kitchen.place}${book.kitchen.invented ? '. An invented demo kitchen: nothing in it is real.' : ''}`}</Note>
@@ -141,13 +142,13 @@ export function KitchenScreen() {
       </Sheet>
       <Sheet>
         <Title level={2}>Rules in force</Title>
-        <Body>{`${book.pack.name}, version ${String(book.pack.version)}`}</Body>
-        {[book.pack.cooling.midSource, book.pack.cooling.endSource, book.pack.hotHold.source, book.pack.coldHold.source, book.pack.reheat.source, book.pack.dateMark.source].map(
-          (source) => (
-            <Note key={source.id}>{`${source.citation} · ${source.confidence} confidence, written from memory`}</Note>
-          ),
-        )}
-        <Strong>{words.AUTHORITY}</Strong>
+        <Strong>{rules === undefined ? '' : words.authority(rules)}</Strong>
+        <Action
+          label="Rules, one by one"
+          onPress={() => {
+            router.push('/rules');
+          }}
+        />
       </Sheet>
     </Screen>
   );

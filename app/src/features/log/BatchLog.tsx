@@ -1,27 +1,34 @@
 import { words } from '@broth/contract';
-import { readingIn } from '@broth/core';
-import type { BatchRecord, CorrectiveAction, Purpose, Reading, RulePack, TemperatureUnit } from '@broth/core';
-import { useState } from 'react';
-import { TextInput, View } from 'react-native';
+import * as advice from '@broth/contract/advice';
+import { addMinutes, boilingPointC, coolingReadings, readingIn, rulesAt, standingOf } from '@broth/core';
+import type { BatchRecord, EntryContext, Purpose, Standing, TemperatureUnit } from '@broth/core';
+import { temperatureAt } from '@broth/core/advice';
+import type { CoolingForecast } from '@broth/core/advice';
+import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
+import { usePreferences } from '../../state/preferences';
 import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
-import { SANS, TOUCH, usePalette } from '../../theme/theme';
-import { Action } from '../../ui/Action';
-import { LitresStepper } from '../../ui/Stepper';
-import { AUTHORITY, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark, markOf } from '../../ui/StateMark';
+import { useIsWide } from '../../ui/Screen';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 import { CoolingCurve } from './CoolingCurve';
+import { Corrective, Decision } from './Corrective';
+import { Moves, waysFor } from './Moves';
 import { ReadingPad } from './ReadingPad';
+import type { Entered } from './ReadingPad';
+import { Missed, Readings } from './Readings';
 import { Took } from './Took';
 import { forecastOf } from './curveGeometry';
-import { standingOf } from './standing';
-import type { Standing } from './standing';
+import { offsetIn, usableThermometers } from './thermometer';
 
-function purposeOf(batch: BatchRecord): Purpose | null {
+function purposeOf(batch: BatchRecord, isCold: boolean): Purpose | null {
   switch (batch.stage.kind) {
+    case 'cooking':
+      return isCold ? null : 'cook';
+    case 'finished':
+      return isCold ? 'cool' : 'cook';
     case 'cooling':
       return 'cool';
     case 'holding':
@@ -30,222 +37,109 @@ function purposeOf(batch: BatchRecord): Purpose | null {
       return 'coldHold';
     case 'reheating':
       return 'reheat';
-    case 'cooking':
-    case 'finished':
     case 'discarded':
       return null;
   }
 }
 
-/** What the rule allows, as taps. Each asks for a reason; discarding also asks for the litres. */
-function Corrective({ batch, standing }: { readonly batch: BatchRecord; readonly standing: Standing }) {
-  const palette = usePalette();
-  const record = useKitchen((state) => state.record);
-  const [picked, setPicked] = useState<CorrectiveAction | null>(null);
-  const [note, setNote] = useState('');
-  const [volumeL, setVolumeL] = useState(batch.volumeOutL ?? batch.volumeL);
-  const { batchId } = batch;
-  if (standing.actions.length === 0 || batch.stage.kind === 'discarded') return null;
-  const confirm = (): void => {
-    if (picked === null) return;
-    record([{ kind: 'corrective.taken/1', data: { batchId, ruleId: standing.ruleId, action: picked, note, volumeL: picked === 'discard' ? volumeL : null } }]);
-    setPicked(null);
-    setNote('');
+/** What the other batches that cool would show now: a reading that fits one of those was likely taken there. */
+function siblingsOf(day: OpenDay, batch: BatchRecord, now: number): EntryContext['siblings'] {
+  return Object.values(day.state.batches).flatMap((one) => {
+    if (one.batchId === batch.batchId || one.stage.kind !== 'cooling') return [];
+    const standing = standingOf(one, day.soupById.get(one.soupId), day.rules, now);
+    const cooling = standing?.verdicts.cooling ?? null;
+    const forecast = cooling === null ? null : forecastOf(one, cooling, standing?.verdicts.coolingRules ?? [], 'C');
+    const last = one.readings.at(-1);
+    const expectedC = forecast !== null ? temperatureAt(forecast.fit, now) : last === undefined ? null : readingIn(last.reading, 'C');
+    return expectedC === null ? [] : [{ batchId: one.batchId, expectedC }];
+  });
+}
+
+function contextOf(day: OpenDay, batch: BatchRecord, purpose: Purpose, now: number): EntryContext {
+  const segment = batch.coolingSegments.at(-1);
+  const last = batch.readings.at(-1);
+  const changedSince = last !== undefined && ((segment !== undefined && segment.since > last.at) || batch.iced.some((ice) => ice.at > last.at));
+  return {
+    purpose,
+    boilingC: boilingPointC(day.book.station.altitudeM),
+    earlier: purpose === 'cool' ? coolingReadings(batch) : [],
+    volumeL: (batch.volumeOutL ?? batch.volumeL) / Math.max(1, segment?.pans ?? 1),
+    ...(segment === undefined ? {} : { ambientC: segment.ambientC }),
+    changedSince,
+    siblings: purpose === 'cool' ? (siblingsOf(day, batch, now) ?? []) : [],
+    batchStartedAt: batch.startedAt,
   };
+}
+
+/** Seconds a reading has to stay at the limit of the rule in force; 0 = at once. */
+function holdOf(standing: Standing | null, purpose: Purpose): number {
+  const points = purpose === 'reheat' ? standing?.verdicts.reheat?.points : purpose === 'cook' ? standing?.verdicts.cook?.points : undefined;
+  return Math.max(0, ...(points ?? []).map((point) => (point.holdS <= 60 ? point.holdS : 0)));
+}
+
+/** Where it is heading and, if that is not good enough, the quickest way out with its time. */
+function Heading({ day, batch, standing, forecast, now }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly standing: Standing; readonly forecast: CoolingForecast; readonly now: number }) {
+  const bad = forecast.next !== null && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
+  const here = batch.coolingSegments.at(-1);
+  const best = waysFor(day, batch, standing.verdicts.cooling).find((way) => way.minutes !== null && !(way.placeId === here?.placeId && way.method === here.method));
   return (
-    <View style={{ gap: 8 }} role="group" aria-label="Corrective action">
-      <Strong>{standing.kind === 'fail' || standing.kind === 'undetermined' ? 'What to do now' : 'If it is behind'}</Strong>
-      {standing.actions.map((action) => (
-        <View key={action} style={{ gap: 4 }}>
-          <Note>{words.ACTION[action].how}</Note>
-          {picked === action ? null : (
-            <Action
-              kind={action === 'discard' ? 'stop' : 'plain'}
-              label={words.ACTION[action].name}
-              onPress={() => {
-                setPicked(action);
-              }}
-            />
-          )}
-        </View>
-      ))}
-      {picked === null ? null : (
-        <View style={{ gap: 8 }}>
-          <TextInput
-            aria-label="What happened, and why"
-            placeholder="What happened, and why"
-            placeholderTextColor={palette.muted}
-            value={note}
-            onChangeText={setNote}
-            maxLength={1000}
-            style={{
-              minHeight: TOUCH,
-              borderWidth: 2,
-              borderColor: palette.hairline,
-              borderRadius: 6,
-              paddingHorizontal: 12,
-              fontFamily: SANS,
-              fontSize: 16,
-              color: palette.ink,
-              backgroundColor: palette.sheet,
-            }}
-          />
-          {picked === 'discard' ? <LitresStepper label="litres discarded" volumeL={volumeL} onChange={setVolumeL} /> : null}
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            <Action
-              style={{ flex: 1 }}
-              label="Not yet"
-              onPress={() => {
-                setPicked(null);
-              }}
-            />
-            <Action style={{ flex: 2 }} kind={picked === 'discard' ? 'stop' : 'main'} label={`Record: ${words.ACTION[picked].name.toLowerCase()}`} onPress={confirm} />
-          </View>
-        </View>
-      )}
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      {bad ? <StateMark mark="soon" /> : null}
+      <Body style={{ flex: 1 }}>{advice.forecast(forecast, best === undefined ? null : advice.way(best, best.placeName, now, day.at), day.book.kitchen.temperatureUnit, day.at)}</Body>
     </View>
   );
 }
 
-/** Where the batch can be carried next. Each move is an event; the cooling clock is never set back. */
-function Moves({ day, batch, standing }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly standing: Standing | null }) {
-  const record = useKitchen((state) => state.record);
-  const { batchId, stage } = batch;
-  const things = day.book.station.equipment.filter((thing) => thing.inUse);
-  const taken = new Set(Object.values(day.state.batches).flatMap((one) => (one.stage.kind === 'holding' ? [one.stage.placeId] : [])));
-  const here = stage.kind === 'cooling' ? batch.coolingSegments.at(-1)?.placeId : null;
-  const well = things.find((thing) => thing.kind === 'well' && !taken.has(thing.id));
-  const isHot = day.soupById.get(batch.soupId)?.served !== 'cold';
-  const coolHere = stage.kind === 'cooling' || (stage.kind === 'holding' && isHot) || (stage.kind === 'finished' && isHot);
-  const refused = standing?.kind === 'fail' || standing?.kind === 'undetermined';
-  const mayStore = stage.kind === 'cooling' && standing?.kind === 'pass';
-  const mayReheat = stage.kind === 'stored' && isHot && !refused;
-  const mayHold = stage.kind === 'reheating' && standing?.kind === 'pass' && well !== undefined;
-  return (
-    <View style={{ gap: 8 }}>
-      {coolHere
-        ? things.map((thing) =>
-            thing.kind === 'cooling' && thing.id !== here ? (
-              <Action
-                key={thing.id}
-                label={stage.kind === 'cooling' ? `Move to ${thing.name}` : `Cool in ${thing.name}`}
-                onPress={() => {
-                  record([{ kind: 'cooling.started/1', data: { batchId, placeId: thing.id, ambientC: thing.ambientC } }]);
-                }}
-              />
-            ) : null,
-          )
-        : null}
-      {mayStore ? (
-        <Action
-          kind="main"
-          label="Into cold hold"
-          onPress={() => {
-            record([{ kind: 'cold.stored/1', data: { batchId } }]);
-          }}
-        />
-      ) : null}
-      {mayReheat ? (
-        <Action
-          label="Start reheating"
-          onPress={() => {
-            record([{ kind: 'reheat.started/1', data: { batchId } }]);
-          }}
-        />
-      ) : null}
-      {mayHold ? (
-        <Action
-          kind="main"
-          label={`Hold hot in ${well.name}`}
-          onPress={() => {
-            record([{ kind: 'hold.started/1', data: { batchId, placeId: well.id } }]);
-          }}
-        />
-      ) : null}
-    </View>
-  );
-}
-
-function Readings({ day, batch, unit }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly unit: TemperatureUnit }) {
-  const record = useKitchen((state) => state.record);
-  const person = (id: string): string => day.book.station.people.find((one) => one.id === id)?.name ?? id;
-  const [asking, setAsking] = useState<string | null>(null);
-  const rows = [...batch.readings].sort((left, right) => right.at - left.at);
-  return (
-    <View style={{ gap: 6 }}>
-      {rows.length === 0 ? <Note>No reading yet.</Note> : null}
-      {rows.map((row) => (
-        <View key={row.eventId} style={{ gap: 6 }}>
-          <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
-            <Strong style={{ width: 52, fontVariant: ['tabular-nums'] }}>{day.at(row.at)}</Strong>
-            <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{words.degrees(row.reading.value, row.reading.unit)}</Strong>
-            <Note
-              style={{ flex: 1 }}
-            >{`${row.reading.unit === unit ? '' : `${words.degrees(readingIn(row.reading, unit), unit)}, `}${words.PURPOSE[row.purpose].toLowerCase()}, ${person(row.by)}${row.heldS === null ? '' : `, held ${String(row.heldS)} s`}`}</Note>
-            <Action
-              label="Void"
-              hint={`Void the reading of ${day.at(row.at)}`}
-              onPress={() => {
-                setAsking(asking === row.eventId ? null : row.eventId);
-              }}
-            />
-          </View>
-          {asking === row.eventId ? (
-            <View style={{ gap: 6 }}>
-              <Note>It stays in the record, marked, and no longer counts. Why?</Note>
-              <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-                {['Wrong digits', 'Wrong batch', 'Probe not in the soup'].map((reason) => (
-                  <Action
-                    key={reason}
-                    label={reason}
-                    onPress={() => {
-                      record([{ kind: 'event.voided/1', data: { eventId: row.eventId, reason } }]);
-                      setAsking(null);
-                    }}
-                  />
-                ))}
-              </View>
-            </View>
-          ) : null}
-        </View>
-      ))}
-      {batch.correctives.map((row) => (
-        <View key={row.eventId} style={{ flexDirection: 'row', gap: 10 }}>
-          <Strong style={{ width: 52 }}>{day.at(row.at)}</Strong>
-          <Body
-            style={{ flex: 1 }}
-          >{`Corrective action: ${words.ACTION[row.action].name.toLowerCase()}${row.volumeL === null ? '' : `, ${words.litres(row.volumeL)}`}${row.note === '' ? '' : `. ${row.note}`} (${person(row.by)})`}</Body>
-        </View>
-      ))}
-    </View>
-  );
-}
-
-/** One batch's temperatures: where it stands, the curve, the pad, what to do, what was read. */
+/** One batch's temperatures: where it stands, what to do, the curve, the pad, what was read. */
 export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
   const record = useKitchen((state) => state.record);
+  const who = usePreferences((state) => state.who);
   const now = useNow(5000);
   const wide = useIsWide();
   const soup = day.soupById.get(batch.soupId);
-  const { book } = day;
-  const pack = book.pack as RulePack;
-  const unit: TemperatureUnit = book.kitchen.temperatureUnit;
-  const standing = standingOf(batch, day, now);
-  const purpose = purposeOf(batch);
+  const unit: TemperatureUnit = day.book.kitchen.temperatureUnit;
+  const standing = standingOf(batch, soup, day.rules, now);
+  const purpose = purposeOf(batch, soup?.served === 'cold');
   const cooling = standing?.verdicts.cooling ?? null;
-  const clockFrom = cooling?.clockFrom ?? null;
-  const showCurve = cooling !== null && standing?.purpose === 'cool';
-  const forecast = showCurve && standing.kind === 'inProgress' ? forecastOf(batch, cooling, pack.cooling, unit) : null;
+  const coolingRules = standing?.verdicts.coolingRules ?? [];
+  const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holdingSince ?? batch.startedAt);
+  const showCurve = cooling !== null && standing?.purpose === 'cool' && batch.coolingSegments.length > 0;
+  const forecast = showCurve && batch.stage.kind === 'cooling' && (standing.kind === 'inProgress' || standing.kind === 'overdue') ? forecastOf(batch, cooling, coolingRules, unit) : null;
+  const isLead = day.book.station.people.find((person) => person.id === who)?.role === 'lead';
   const place =
     batch.stage.kind === 'cooling'
       ? day.names.resource(batch.coolingSegments.at(-1)?.placeId ?? '')
       : batch.stage.kind === 'holding'
         ? day.names.resource(batch.stage.placeId)
         : '';
-  const log = (reading: Reading, heldS: number | null): void => {
-    if (purpose !== null) record([{ kind: 'reading.taken/1', data: { batchId: batch.batchId, purpose, reading, heldS, packId: pack.id, packVersion: pack.version } }]);
+  const method = batch.coolingSegments.at(-1)?.method ?? null;
+  const says = standing === null ? '' : words.standing(standing, judgedBy, unit, day.at);
+  const log = ({ reading, heldS, pan, thermometer, doubt, minutesAgo, lateReason }: Entered): void => {
+    if (purpose === null) return;
+    const { packId, packVersion, version: rulesVersion } = day.rulesNow;
+    const offset = thermometer === null ? 0 : offsetIn({ offset: thermometer.offset, unit: thermometer.unit }, reading.unit);
+    const data = { batchId: batch.batchId, purpose, reading, heldS, packId, packVersion, rulesVersion, pan, thermometerId: thermometer?.id ?? null, offset, doubt, lateReason };
+    record([{ kind: 'reading.taken/2', data, ...(minutesAgo === 0 ? {} : { at: addMinutes(now, -minutesAgo) }) }]);
   };
-  const pad = purpose === null ? null : <ReadingPad key={purpose} batchName={batch.name} purpose={purpose} kitchenUnit={unit} pack={pack} onLog={log} />;
+  const pad =
+    purpose === null ? null : (
+      <ReadingPad
+        key={`${batch.batchId} ${purpose}`}
+        name={batch.name}
+        kitchenUnit={unit}
+        point={purpose === 'cool' || purpose === 'coldHold' ? 'warmest' : 'coldest'}
+        context={contextOf(day, batch, purpose, now)}
+        now={now}
+        thermometers={usableThermometers(day)}
+        pans={purpose === 'cool' ? (batch.coolingSegments.findLast((segment) => segment.pans !== null)?.pans ?? null) : null}
+        holdS={holdOf(standing, purpose)}
+        batchName={day.names.batch}
+        onLog={log}
+      />
+    );
+  const refused = standing !== null && (standing.kind === 'fail' || standing.kind === 'undetermined') && batch.stage.kind !== 'discarded';
+  const asksLead = refused && (standing.kind === 'undetermined' || batch.correctives.at(-1)?.action === 'personInCharge') && standing.decision === null;
+  const missed = standing?.verdicts.hotHold?.missed.map((one) => one.dueAt) ?? [];
   const readings = (
     <Sheet label="Readings">
       <Title level={2}>Readings</Title>
@@ -259,7 +153,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
         {standing === null ? (
           <Body>
             {batch.stage.kind === 'cooking'
-              ? 'Still cooking. Its temperatures are logged from when it is held or cooled.'
+              ? 'Still cooking.'
               : batch.stage.kind === 'discarded'
                 ? (batch.correctives.at(-1)?.note ?? '')
                 : 'Out of the kettle. Say on Now where it goes.'}
@@ -267,21 +161,27 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
         ) : (
           <View role="status" aria-live="polite" style={{ gap: 4 }}>
             <StateMark mark={markOf(standing.kind)} word={words.VERDICT[standing.kind]} />
-            <Strong style={{ fontSize: 18, lineHeight: 24 }}>{standing.says}</Strong>
-            {forecast === null || cooling === null ? null : <Body>{words.forecast(forecast, cooling.stage1.kind === 'pass', pack.cooling, unit, day.at)}</Body>}
+            <Strong style={{ fontSize: 18, lineHeight: 24 }}>{says}</Strong>
+            {standing.decision === null ? null : <Body>{`${standing.decision.keep ? 'Kept' : 'Not kept'} by ${day.nameOf(standing.decision.by)}: ${standing.decision.reason}`}</Body>}
+            {forecast === null ? null : <Heading day={day} batch={batch} standing={standing} forecast={forecast} now={now} />}
+            {cooling?.wanted != null && standing.purpose === 'cool' && (standing.kind === 'undetermined' || forecast === null) ? <Body>{words.wanted(cooling.wanted, unit, day.at)}</Body> : null}
             {cooling?.rose === true && showCurve ? <Body>A reading rose by more than 3 °F. Probe moved, or another pan? Read again.</Body> : null}
-            <Note>{`${standing.citation}. ${place === '' ? '' : `In ${place}. `}${clockFrom === null || !showCurve ? '' : `Clock from ${day.at(clockFrom)}.`}`}</Note>
+            {standing.verdicts.pans.length === 0 ? null : (
+              <Note>{standing.verdicts.pans.map(({ pan, verdict }) => `pan ${String(pan)}: ${words.VERDICT[verdict.kind].toLowerCase()}`).join(', ')}</Note>
+            )}
+            <Note>
+              {[standing.citation, place === '' ? '' : `in ${place}`, method === null ? '' : words.COOLING_METHOD[method].toLowerCase(), showCurve && cooling.clockFrom !== null ? `clock from ${day.at(cooling.clockFrom)}` : '']
+                .filter((one) => one !== '')
+                .join('; ')}
+            </Note>
           </View>
         )}
+        {refused ? <Corrective batch={batch} standing={standing} /> : null}
+        {asksLead ? <Decision batch={batch} standing={standing} isLead={isLead} /> : null}
         {showCurve ? (
-          <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rule={pack.cooling} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={standing.says} />
+          <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rules={coolingRules} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={says} />
         ) : null}
       </Sheet>
-      {standing !== null && (standing.kind === 'fail' || standing.kind === 'undetermined') && batch.stage.kind !== 'discarded' ? (
-        <Sheet>
-          <Corrective batch={batch} standing={standing} />
-        </Sheet>
-      ) : null}
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start' }}>
           {pad === null ? null : <View style={{ flex: 3 }}>{pad}</View>}
@@ -290,16 +190,21 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
       ) : (
         pad
       )}
-      <Moves day={day} batch={batch} standing={standing} />
+      <Moves day={day} batch={batch} standing={standing} now={now} />
+      {missed.length === 0 ? null : (
+        <Sheet>
+          <Missed day={day} batch={batch} dues={missed} />
+        </Sheet>
+      )}
       {wide ? null : readings}
-      {standing !== null && standing.kind !== 'fail' && standing.kind !== 'undetermined' ? (
+      {standing !== null && !refused && standing.actions.length > 0 && batch.stage.kind !== 'discarded' ? (
         <Sheet>
           <Corrective batch={batch} standing={standing} />
-          {standing.actions.length === 0 ? <Note>Nothing to correct.</Note> : null}
         </Sheet>
       ) : null}
       <Took day={day} batch={batch} />
-      <Note>{AUTHORITY}</Note>
+      <Note>{words.authority(judgedBy)}</Note>
     </View>
   );
 }
+

@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
-import type { BatchRecord, CoolingForecast, CoolingRule, CoolingVerdict, TemperatureUnit } from '@broth/core';
+import type { BatchRecord, CoolRule, CoolingVerdict, TemperatureUnit } from '@broth/core';
+import type { CoolingForecast } from '@broth/core/advice';
 import { useState } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, Line, Path, Text as SvgText } from 'react-native-svg';
@@ -18,17 +19,17 @@ interface Props {
   readonly batch: BatchRecord;
   readonly verdict: CoolingVerdict;
   readonly forecast: CoolingForecast | null;
-  readonly rule: CoolingRule;
+  readonly rules: readonly CoolRule[];
   readonly unit: TemperatureUnit;
   readonly toneHex: string;
   readonly says: string;
 }
 
 /** Readings as points, the forecast dashed with its band, the limit as a stair. */
-export function CoolingCurve({ batch, verdict, forecast, rule, unit, toneHex, says }: Props) {
+export function CoolingCurve({ batch, verdict, forecast, rules, unit, toneHex, says }: Props) {
   const palette = usePalette();
   const [width, setWidth] = useState(340);
-  const curve = curveGeometry(batch, verdict, forecast, rule, unit, { width: width - 8, height: HEIGHT, left: 56, bottom: 24 });
+  const curve = curveGeometry(batch, verdict, forecast, rules, unit, { width: width - 8, height: HEIGHT, left: 56, bottom: 24 });
   return (
     <View
       onLayout={({ nativeEvent }) => {
@@ -53,9 +54,17 @@ export function CoolingCurve({ batch, verdict, forecast, rule, unit, toneHex, sa
         {curve.forecast.length === 0 ? null : <Path d={path(curve.forecast)} fill="none" stroke={palette.ink} strokeWidth={2.5} strokeDasharray="6 5" />}
         <Path d={path(curve.stair)} fill="none" stroke={palette.rim} strokeWidth={3} />
         <Path d={path(curve.readings)} fill="none" stroke={toneHex} strokeWidth={2.5} />
-        {curve.readings.map((point) => (
-          <Circle key={point.x} cx={point.x} cy={point.y} r={5.5} fill={toneHex} stroke={palette.ink} strokeWidth={1.5} />
+        {curve.changes.map((change) => (
+          <Line key={`${change.label} ${String(change.x)}`} x1={change.x} x2={change.x} y1={4} y2={HEIGHT - 24} stroke={palette.ink} strokeWidth={1.5} strokeDasharray="2 4" />
         ))}
+        {curve.changes.map((change) => (
+          <SvgText key={`${change.label} ${String(change.x)}`} x={change.x + 4} y={14} fontSize={13} fontFamily={SANS} fill={palette.ink}>
+            {change.label}
+          </SvgText>
+        ))}
+        {curve.readings.map((point) =>
+          point.source === 'probe' ? null : <Circle key={point.x} cx={point.x} cy={point.y} r={5.5} fill={toneHex} stroke={palette.ink} strokeWidth={1.5} />,
+        )}
       </Svg>
     </View>
   );

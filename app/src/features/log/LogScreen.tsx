@@ -1,21 +1,21 @@
 import { words } from '@broth/contract';
-import { dueReadings, minutesBetween } from '@broth/core';
+import { dueReadings, minutesBetween, openActions, rulesAt, standingOf } from '@broth/core';
 import type { BatchRecord, DueReading } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
-import { Linking, Pressable, ScrollView, View } from 'react-native';
+import { Pressable, ScrollView, View } from 'react-native';
 import { useDay } from '../../state/useDay';
 import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
 import { lazyPart } from '../../ui/lazily';
-import { AUTHORITY, Screen, Waiting, useIsWide } from '../../ui/Screen';
+import { Screen, Waiting, useIsWide } from '../../ui/Screen';
 import { StateMark, markOf } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
-import { standingOf } from './standing';
 
 const BatchLog = lazyPart(() => import('../later').then((part) => part.BatchLog));
+const Open = lazyPart(() => import('../later').then((part) => part.OpenActions));
 
 interface RowProps {
   readonly day: OpenDay;
@@ -29,12 +29,13 @@ interface RowProps {
 function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
   const palette = usePalette();
   const soup = day.soupById.get(batch.soupId);
-  const standing = standingOf(batch, day, now);
+  const standing = standingOf(batch, soup, day.rules, now);
   const last = batch.readings.at(-1);
   const late = due === undefined ? null : minutesBetween(due.dueAt, now);
   const when = late === null ? '' : late >= 1 ? `Reading due ${words.duration(late)} ago` : late > -1 ? 'Reading due now' : `Next reading ${day.at(due?.dueAt ?? 0)}`;
-  const state =
-    batch.stage.kind === 'discarded' ? 'Discarded' : standing === null ? (batch.stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
+  const { stage } = batch;
+  const state = stage.kind === 'discarded' ? 'Discarded' : standing === null ? (stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
+  const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holdingSince ?? batch.startedAt);
   return (
     <Pressable
       role="button"
@@ -54,13 +55,13 @@ function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
     >
       <View style={{ flexDirection: 'row', alignItems: 'center', gap: 10 }}>
         <Strong style={{ flex: 1, fontSize: 18 }}>{batch.name}</Strong>
-        {standing === null && batch.stage.kind !== 'discarded' ? (
+        {standing === null && stage.kind !== 'discarded' ? (
           <Note>{state}</Note>
         ) : (
-          <StateMark mark={batch.stage.kind === 'discarded' ? 'stop' : markOf(standing?.kind ?? 'undetermined')} word={state} />
+          <StateMark mark={stage.kind === 'discarded' ? 'stop' : markOf(standing?.kind ?? 'undetermined')} word={state} />
         )}
       </View>
-      {standing === null ? null : <Body style={{ fontSize: 15 }}>{standing.says}</Body>}
+      {standing === null ? null : <Body style={{ fontSize: 15 }}>{words.standing(standing, judgedBy, day.book.kitchen.temperatureUnit, day.at)}</Body>}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         {when === '' ? null : <Strong style={{ fontSize: 15 }}>{when}</Strong>}
         {last === undefined ? null : <Note>{`last ${words.degrees(last.reading.value, last.reading.unit)} at ${day.at(last.at)}`}</Note>}
@@ -68,6 +69,13 @@ function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
     </Pressable>
   );
 }
+
+const DOORS = [
+  { path: '/log/other', label: 'Other temperature', hint: 'Log a fridge, a delivery or what thaws' },
+  { path: '/record', label: "Day's record", hint: "The day's record: look through, sign, files" },
+  { path: '/thermometers', label: 'Thermometers', hint: 'Thermometers: check and register' },
+  { path: '/rules', label: 'Rules', hint: 'Rules in force' },
+] as const;
 
 export function LogScreen() {
   const day = useDay();
@@ -82,20 +90,25 @@ export function LogScreen() {
       </Screen>
     );
   }
-  const dues = dueReadings(day.state, day.soupById, day.book.pack, now);
+  const dues = dueReadings(day.state, day.soupById, day.rules, now);
+  const open = openActions(day.state, day.soupById, day.rules, now);
   const dueOf = (batchId: string): DueReading | undefined => dues.find((due) => due.batchId === batchId);
   const rank = (batch: BatchRecord): number => dueOf(batch.batchId)?.dueAt ?? Number.MAX_SAFE_INTEGER;
-  const logged = Object.values(day.state.batches).filter((batch) => batch.stage.kind !== 'cooking');
+  const logged = Object.values(day.state.batches).filter((batch) => batch.stage.kind !== 'cooking' || dueOf(batch.batchId) !== undefined || batch.readings.length > 0);
   const rows = [...logged].sort((left, right) => rank(left) - rank(right));
   const first = rows[0]?.batchId ?? null;
   const shown = day.state.batches[picked ?? first ?? ''];
-  const file = (kind: 'csv' | 'json'): string => `/api/kitchens/${day.book.kitchen.id}/days/${day.view.date}/temperature-log.${kind}`;
+  const openBatch = (batchId: string): void => {
+    if (wide) setPicked(batchId);
+    else router.push(`/log/${batchId}`);
+  };
   const list = (
     <View style={{ gap: 12 }}>
+      {open.length === 0 ? null : <Open day={day} open={open} onOpen={openBatch} />}
       {rows.length === 0 ? (
         <View style={{ gap: 8 }}>
           <Title level={2}>Nothing to log yet</Title>
-          <Body>A batch appears here when it leaves its kettle: held hot, cooled or stored cold. Start one on Now.</Body>
+          <Body>A batch appears here when its temperature counts: cooked, held hot, cooled or stored cold. Start one on Now.</Body>
         </View>
       ) : null}
       {rows.map((batch) => (
@@ -107,18 +120,25 @@ export function LogScreen() {
           now={now}
           picked={wide && shown?.batchId === batch.batchId}
           onOpen={() => {
-            if (wide) setPicked(batch.batchId);
-            else router.push(`/log/${batch.batchId}`);
+            openBatch(batch.batchId);
           }}
         />
       ))}
       {day.state.unread.length === 0 ? null : <Body>{`${String(day.state.unread.length)} entries name a batch nobody started. They are kept; the lead decides.`}</Body>}
-      <View style={{ flexDirection: 'row', gap: 8 }}>
-        {(['csv', 'json'] as const).map((kind) => (
-          <Action key={kind} style={{ flex: 1 }} label={kind.toUpperCase()} hint={`Temperature log as ${kind.toUpperCase()}`} onPress={() => void Linking.openURL(file(kind))} />
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        {DOORS.map(({ path, label, hint }) => (
+          <Action
+            key={path}
+            style={{ flexGrow: 1, flexBasis: '45%' }}
+            label={label}
+            hint={hint}
+            onPress={() => {
+              router.push(path);
+            }}
+          />
         ))}
       </View>
-      <Note>{AUTHORITY}</Note>
+      <Note>{words.authority(day.rulesNow)}</Note>
     </View>
   );
   if (!wide) return <Screen title="Log">{list}</Screen>;

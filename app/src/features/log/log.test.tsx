@@ -1,13 +1,14 @@
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
-import { addMinutes, foldDay, usFdaFoodCode2022 } from '@broth/core';
-import type { DayEvent, Reading, RulePack } from '@broth/core';
+import { addMinutes, foldDay } from '@broth/core';
+import type { DayEvent, EntryContext, Reading } from '@broth/core';
+import { ruleVersions, rules, rulesNow } from '../../testing/rules';
 import type { OpenDay } from '../../state/useDay';
 import { useKitchen } from '../../state/kitchen';
 import type { NewEvent } from '../../state/kitchen';
 import { BatchLog } from './BatchLog';
 import { ReadingPad } from './ReadingPad';
+import type { Entered } from './ReadingPad';
 
-const pack: RulePack = usFdaFoodCode2022;
 const press = (name: string | RegExp): void => {
   fireEvent.click(screen.getByRole('button', { name }));
 };
@@ -17,9 +18,17 @@ const type = (digits: string): void => {
 
 describe('the reading pad', () => {
   const logged: (readonly [Reading, number | null])[] = [];
-  const pad = (purpose: 'cool' | 'hotHold' | 'reheat'): void => {
+  let last: Entered | null = null;
+  const pad = (purpose: EntryContext['purpose'], some: Partial<Parameters<typeof ReadingPad>[0]> = {}): void => {
     logged.length = 0;
-    render(<ReadingPad batchName="Lentil 1" purpose={purpose} kitchenUnit="F" pack={pack} onLog={(reading, heldS) => logged.push([reading, heldS])} />);
+    last = null;
+    const onLog = (entered: Entered): void => {
+      last = entered;
+      logged.push([entered.reading, entered.heldS]);
+    };
+    render(
+      <ReadingPad name="Lentil 1" kitchenUnit="F" point="warmest" context={{ purpose }} now={1_764_000_000_000} thermometers={[]} holdS={purpose === 'reheat' ? 15 : 0} onLog={onLog} {...some} />,
+    );
   };
   test('the digits and one tap', () => {
     pad('cool');
@@ -41,13 +50,39 @@ describe('the reading pad', () => {
   });
   test('what cannot be is said, not logged, and stays typed', () => {
     pad('cool');
-    type('700');
-    press('Log 700 °F for Lentil 1');
-    expect([logged, within(screen.getByRole('alert')).getByText(/700 °F cannot be right/).textContent]).toEqual([
+    type('9999');
+    press('Log 9999 °F for Lentil 1');
+    expect([logged, within(screen.getByRole('alert')).getByText(/9999 °F cannot be right/).textContent]).toEqual([
       [],
-      '700 °F cannot be right: soup lies between -40 °F and 215.6 °F. Check the digits and the unit.',
+      '9999 °F cannot be right: no probe shows less than -49 °F or more than 572 °F. Check the digits and the unit.',
     ]);
-    expect(screen.getByRole('button', { name: 'Log 700 °F for Lentil 1' })).toBeTruthy();
+    expect(screen.getByRole('button', { name: 'Log 9999 °F for Lentil 1' })).toBeTruthy();
+  });
+  test('a missing point is asked about, and the digits as typed cannot be kept', () => {
+    pad('hotHold');
+    type('1355');
+    press('Log 1355 °F for Lentil 1');
+    expect(screen.queryByRole('button', { name: 'It is 1355 °F' })).toBeNull();
+    press('It is 135.5 °F');
+    expect(logged).toEqual([[{ value: 135.5, unit: 'F', rawText: '1355' }, null]]);
+  });
+  test('what was read earlier says when, and after a quarter of an hour why', () => {
+    pad('hotHold');
+    type('150');
+    press('It was read earlier than now');
+    for (let count = 0; count < 4; count += 1) press('5 min more, ago');
+    press(/^Log 150 °F/);
+    expect(logged).toEqual([]);
+    fireEvent.change(screen.getByRole('textbox', { name: 'Why it is entered only now' }), { target: { value: 'phone was flat' } });
+    press(/^Log 150 °F/);
+    expect([last?.minutesAgo, last?.lateReason]).toEqual([20, 'phone was flat']);
+  });
+  test('which pan and which thermometer go with it', () => {
+    pad('cool', { pans: 3, thermometers: [{ id: 'red', label: 'Red probe', unit: 'F', offset: 0.5 }] });
+    fireEvent.click(screen.getByRole('radio', { name: 'Pan 2' }));
+    type('88');
+    press('Log 88 °F for Lentil 1');
+    expect([last?.pan, last?.thermometer?.id]).toEqual([2, 'red']);
   });
   test('a unit slip is asked about; the answer is logged with what was typed', () => {
     pad('hotHold');
@@ -93,7 +128,7 @@ describe("a batch's log", () => {
   const event = <Kind extends DayEvent['kind']>(kind: Kind, minute: number, data: Extract<DayEvent, { kind: Kind }>['data']): DayEvent =>
     ({ id: `e${String((count += 1))}`, kind, day: '2026-11-25', at: addMinutes(T0, minute), by: 'lead', device: 'd', data }) as DayEvent;
   const reading = (minute: number, value: number): DayEvent =>
-    event('reading.taken/1', minute, { batchId: B, purpose: 'cool', reading: { value, unit: 'F', rawText: '' }, heldS: null, packId: pack.id, packVersion: 1 });
+    event('reading.taken/1', minute, { batchId: B, purpose: 'cool', reading: { value, unit: 'F', rawText: '' }, heldS: null, packId: 'us-fda-fc2022', packVersion: 1 });
   function show(...readings: DayEvent[]): void {
     recorded.length = 0;
     useKitchen.setState({ record: (events) => (recorded.push(...events), []) });
@@ -116,18 +151,24 @@ describe("a batch's log", () => {
           rinseMin: 5,
           fullWashMin: 12,
           readyLeadMin: 20,
+          altitudeM: 0,
+          thermometers: [],
         },
-        pack,
+        rules: ruleVersions,
+        thermometers: [],
         today: '2026-11-25',
         suggestedDay: '2026-11-25',
         now: 0,
       },
       view: { date: '2026-11-25', midnight: 0, pars: [], lots: [], plan: null, events: [], earlierSoups: [], lastSeq: 0 },
       state,
+      rules,
+      rulesNow,
       soupById: new Map(),
       equipmentById: new Map(),
       minuteOf: () => 0,
       at: () => '10:00',
+      nameOf: (id: string) => id,
       names: { soup: (id: string) => id, step: (_: string, id: string) => id, batch: (id: string) => id, resource: () => 'Ice bath', service: (id: string) => id },
     } as unknown as OpenDay;
     const batch = state.batches[B];
@@ -161,11 +202,12 @@ describe("a batch's log", () => {
   });
   test('moving to another place is a new segment of the same cooling', () => {
     show(reading(0, 140));
-    press('Move to Walk-in');
-    expect(recorded).toEqual([{ kind: 'cooling.started/1', data: { batchId: B, placeId: 'walkin', ambientC: 3 } }]);
+    press(/^Cool it another way/);
+    press(/^As it is in the cold room \(Walk-in\)/);
+    expect(recorded).toEqual([{ kind: 'cooling.started/2', data: { batchId: B, placeId: 'walkin', ambientC: 3, method: 'walkIn', pans: null, depthCm: null } }]);
   });
   test('who decides is always said', () => {
     show();
-    expect(screen.getByText(/licensed authority decide/)).toBeTruthy();
+    expect(screen.getByText(/Check with your local authority: it decides/)).toBeTruthy();
   });
 });

@@ -1,5 +1,6 @@
 import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { addMinutes, makeLine, makeSoup, makeStep, usFdaFoodCode2022 } from '@broth/core';
+import { addMinutes, makeLine, makeSoup, makeStep } from '@broth/core';
+import { ruleVersions } from '../../testing/rules';
 import { planDay } from '@broth/core/planner';
 import type { DayEvent, Soup, Station, Step } from '@broth/core';
 import type { DayView, KitchenBook } from '@broth/contract';
@@ -57,7 +58,7 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false,
+  laterBatches: false, altitudeM: 0, thermometers: [],
 };
 const plan = planDay(
   { date: DAY, nowMin: 0, soups: [soup], station, pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }], lots: [], started: [], dateMarkLastDay: 7 },
@@ -67,7 +68,8 @@ const book = {
   kitchen: { id: 'k', name: 'K', place: '', timeZone: 'UTC', temperatureUnit: 'F', invented: true },
   soups: [soup],
   station,
-  pack: usFdaFoodCode2022,
+  rules: ruleVersions,
+  thermometers: [],
   today: DAY,
   suggestedDay: DAY,
   now: 0,

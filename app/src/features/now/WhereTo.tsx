@@ -47,7 +47,10 @@ export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly 
                 label={`Cool in ${bath.name}`}
                 hint={`Cool ${batch.name} in ${bath.name}`}
                 onPress={() => {
-                  onDo([{ kind: 'cooling.started/1', data: { batchId, placeId: bath.id, ambientC: bath.ambientC } }], `${batch.name} is cooling in ${bath.name}.`);
+                  onDo(
+                    [{ kind: 'cooling.started/2', data: { batchId, placeId: bath.id, ambientC: bath.ambientC, method: bath.ambientC > 0 ? 'walkIn' : null, pans: null, depthCm: null } }],
+                    `${batch.name} is cooling in ${bath.name}.`,
+                  );
                 }}
               />
             ))}

@@ -1,7 +1,7 @@
 import { words } from '@broth/contract';
 import type { SalesView } from '@broth/contract';
 import type { DayPlan, LotUse, Need, PlanFinding } from '@broth/core';
-import { needFor } from '@broth/core';
+import { dateMarkLastDay, needFor } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { usePreferences } from '../../state/preferences';
@@ -91,7 +91,7 @@ export function ParScreen() {
     );
   }
   const { view, book } = day;
-  const needs = view.pars.map((par) => needFor(par, view.lots, view.date, book.pack.dateMark.lastDay));
+  const needs = view.pars.map((par) => needFor(par, view.lots, view.date, dateMarkLastDay(day.rulesNow)));
   const scaleL = Math.max(...needs.map((need) => need.parL), 1);
   const toMakeL = needs.reduce((sum, need) => sum + need.needL, 0);
   const list = needs.map((need) => <SoupPar key={need.soupId} day={day} need={need} scaleL={scaleL} findings={findingsOf(shown?.plan, need.soupId)} sales={sales} />);

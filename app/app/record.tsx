@@ -1,0 +1,3 @@
+import { lazily } from '../src/ui/lazily';
+
+export default lazily(() => import('../src/features/later').then((part) => part.RecordScreen));

@@ -1,0 +1,54 @@
+import { randomUUID } from 'node:crypto';
+import { refuse } from '@broth/contract/refusals';
+import { limitIn } from '@broth/core';
+import type { Thermometer } from '@broth/core';
+import type { Context } from '../context';
+import { stationOf } from '../store/kitchenStore';
+import type { KitchenRow } from '../store/models';
+import { inHashOrder, takeSamples } from '../store/samples';
+import type { Sample } from '../store/samples';
+import { digestSamples } from './digest';
+
+/** A clock of a probe may be ahead by so much. */
+const AHEAD_MS = 2 * 60_000;
+/** No probe in a kitchen shows more or less: what does is a broken line, and refused. */
+const POSSIBLE = { lowest: { c: -60, f: -76 }, highest: { c: 300, f: 572 } };
+
+/** Stations are asked once every so often: thousands of samples a second need not ask each time. */
+const STATION_MS = 5_000;
+const stations = new Map<string, { readonly at: number; readonly thermometers: readonly Thermometer[] }>();
+
+async function thermometersOf(kitchenId: string): Promise<readonly Thermometer[]> {
+  const kept = stations.get(kitchenId);
+  if (kept !== undefined && Date.now() - kept.at < STATION_MS) return kept.thermometers;
+  const { thermometers } = (await stationOf(kitchenId)).station;
+  stations.set(kitchenId, { at: Date.now(), thermometers });
+  return thermometers;
+}
+
+/** Forgets what is known of a kitchen's thermometers: they were changed. */
+export function forgetThermometers(kitchenId: string): void {
+  stations.delete(kitchenId);
+}
+
+/** Takes samples in: all of them or none. Those that were there already are not taken twice. Answers how many were new. */
+export async function ingest(context: Context, kitchen: KitchenRow, samples: readonly Sample[]): Promise<number> {
+  const unitOf = new Map((await thermometersOf(kitchen.kitchenId)).map((one) => [one.id, one.unit]));
+  const latest = context.now() + AHEAD_MS;
+  for (const { thermometerId, at, value } of samples) {
+    const unit = unitOf.get(thermometerId);
+    if (unit === undefined) throw refuse('thermometer.unknown', { id: thermometerId });
+    if (at > latest) throw refuse('sample.future', { thermometerId, aheadMin: Math.round((at - context.now()) / 60_000) });
+    if (!(value >= limitIn(POSSIBLE.lowest, unit) && value <= limitIn(POSSIBLE.highest, unit))) throw refuse('sample.impossible', { thermometerId, value, unit });
+  }
+  const lateIn = randomUUID();
+  const fresh = await takeSamples(context.database, kitchen.kitchenId, samples, lateIn);
+  const late = inHashOrder(fresh.filter((one) => one.lateIn !== null));
+  if (late.length > 0) {
+    const times = late.map((one) => one.at);
+    // Not spread into a call: a file may have more lines than a call has room for.
+    const [from, to] = times.reduce(([least, most], at) => [Math.min(least, at), Math.max(most, at)], [Infinity, 0]);
+    await digestSamples(context, kitchen, late, from, to + 1, lateIn);
+  }
+  return fresh.length;
+}
