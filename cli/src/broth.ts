@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { parseArgs } from 'node:util';
 import { soupDocument, words } from '@broth/contract';
 import type { SoupDocument } from '@broth/contract';
@@ -50,13 +51,13 @@ function sheetText(soup: Soup, sheet: BatchSheet): readonly string[] {
     `${soup.name}: ${words.litres(sheet.volumeL)}, x${String(Number(sheet.factor.toFixed(3)))} of the card, ${yields}${portions}`,
     ...sheet.steps.flatMap(({ step, lowMin, highMin, fills }, index) => [
       '',
-      `${String(index + 1)}. ${step.name}  (${words.range(lowMin, highMin)}${fills === null ? '' : `, ${String(fills)} fills of the jar`})`,
+      `${String(index + 1)}. ${step.name}  (${soupWords.range(lowMin, highMin)}${fills === null ? '' : `, ${String(fills)} fills of the jar`})`,
       ...sheet.lines
         .filter((line) => line.stepId === step.id)
         .map((line) => {
           const amount =
             line.amount === null ? 'by eye' : `${words.amountText(line.amount, line.unit)}${line.upTo === null ? '' : ` to ${words.amountText(line.upTo, line.unit)}`}`;
-          const off = Math.abs(line.roundingError) > 0.005 ? `  [rounded ${words.percent(line.roundingError)}]` : '';
+          const off = Math.abs(line.roundingError) > 0.005 ? `  [rounded ${soupWords.percent(line.roundingError)}]` : '';
           return `   ${amount.padStart(16)}  ${[line.name, line.cut].filter(Boolean).join(', ')}${line.fixed ? '  [not scaled]' : ''}${off}`;
         }),
       ...(step.caution === null ? [] : [`   ! ${step.caution}`]),
@@ -94,7 +95,7 @@ function scale(document: SoupDocument, flags: Flags, { print, complain }: Outsid
   }
   const loop = componentLoop(base, soupById);
   if (loop !== null) {
-    complain(words.soupFinding({ code: 'component.loop', path: loop.map((id) => soupById.get(id)?.name ?? id) }));
+    complain(soupWords.soupFinding({ code: 'component.loop', path: loop.map((id) => soupById.get(id)?.name ?? id) }));
     return 1;
   }
   const soup = flags.variant === undefined ? base : variantOf(base, flags.variant);
@@ -130,8 +131,8 @@ function check(document: SoupDocument, { print }: Outside): number {
   const soupById = bookOf(document);
   const found = [...document.components, document.soup].flatMap((soup) => checkSoup(soup, soupById, HANDBOOK).map((finding) => ({ soup, finding })));
   if (found.length === 0) print('The checks find nothing.');
-  for (const { soup, finding } of found) print(`${words.isGrave(finding) ? 'stop' : 'look'}  ${soup.shortName}: ${words.soupFinding(finding)}`);
-  return found.some(({ finding }) => words.isGrave(finding)) ? 1 : 0;
+  for (const { soup, finding } of found) print(`${soupWords.isGrave(finding) ? 'stop' : 'look'}  ${soup.shortName}: ${soupWords.soupFinding(finding)}`);
+  return found.some(({ finding }) => soupWords.isGrave(finding)) ? 1 : 0;
 }
 
 /** Runs a command; answers its exit code: 0 done, 1 the soup is not sound, 2 asked wrongly. */

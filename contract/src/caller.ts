@@ -12,7 +12,10 @@ export class CallFailed extends Error {
   }
 }
 
-export type Fetch = (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => Promise<{ ok: boolean; status: number; json(): Promise<unknown> }>;
+export type Fetch = (
+  url: string,
+  init?: { method?: string; headers?: Record<string, string>; body?: string },
+) => Promise<{ ok: boolean; status: number; json(): Promise<unknown> }>;
 
 /** Calls the API: a request of a path, its answer read by its schema. `fetch` is handed in. */
 export function caller(fetch: Fetch, base = '') {

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { ruleSet } from '@broth/core';
+import { ruleSet } from '@broth/core/packs';
 import { RULE_PACKS } from '@broth/core/packs';
 import { dayEvent, parsePar, ruleVersion, words } from './index';
 import { REFUSALS, refuse } from './refusals';

@@ -79,7 +79,15 @@ export const recordLine = z.object({
 export type RecordLine = z.infer<typeof recordLine>;
 
 /** A batch's end in one line: each verdict with its rule and what proves it. */
-export const recordVerdict = z.object({ batchId: z.string(), batch: z.string(), purpose: z.string(), verdict: z.string(), says: z.string(), rule: z.string(), proof: z.array(z.string()) });
+export const recordVerdict = z.object({
+  batchId: z.string(),
+  batch: z.string(),
+  purpose: z.string(),
+  verdict: z.string(),
+  says: z.string(),
+  rule: z.string(),
+  proof: z.array(z.string()),
+});
 
 export const dayRecord = z.object({
   kitchen: z.object({ id: z.string(), name: z.string(), place: z.string(), timeZone: z.string(), invented: z.boolean() }),
@@ -102,7 +110,15 @@ export type DayRecord = z.infer<typeof dayRecord>;
 export const postInspectorLink = z
   .object({ by: id, fromDay: calendarDate, toDay: calendarDate, forDays: z.int('Give whole days.').min(1, 'Give at least a day.').max(90, 'A link is good for 90 days at most.') })
   .refine((link) => link.fromDay <= link.toDay, 'The first day comes before the last.');
-export const inspectorLink = z.object({ id: z.string(), fromDay: calendarDate, toDay: calendarDate, madeAt: z.int(), madeBy: z.string(), expiresAt: z.int(), revokedAt: z.int().nullable() });
+export const inspectorLink = z.object({
+  id: z.string(),
+  fromDay: calendarDate,
+  toDay: calendarDate,
+  madeAt: z.int(),
+  madeBy: z.string(),
+  expiresAt: z.int(),
+  revokedAt: z.int().nullable(),
+});
 export const madeInspectorLink = inspectorLink.extend({ token: z.string() });
 export const inspectorLinks = z.object({ links: z.array(inspectorLink) });
 export type InspectorLink = z.infer<typeof inspectorLink>;
@@ -110,7 +126,12 @@ export type InspectorLink = z.infer<typeof inspectorLink>;
 export const inspection = z.object({ kitchen: z.object({ name: z.string(), place: z.string(), invented: z.boolean() }), days: z.array(calendarDate), expiresAt: z.int() });
 export const patchKeeping = z.object({ retentionDays: z.int('Give whole days.').min(90, 'Keep records for at least 90 days.').max(3650, 'Ten years are enough.') });
 
-const change = z.object({ ruleId: z.string().max(100), on: z.boolean(), instead: rule.nullable(), reason: z.string().min(1, 'Say why the rule is changed: the reason stands beside it.').max(1000) });
+const change = z.object({
+  ruleId: z.string().max(100),
+  on: z.boolean(),
+  instead: rule.nullable(),
+  reason: z.string().min(1, 'Say why the rule is changed: the reason stands beside it.').max(1000),
+});
 export const kitchenRules = z.object({ packId: z.string().max(100), changes: z.array(change).max(200), added: z.array(rule).max(100) }) satisfies z.ZodType<KitchenRules>;
 export const putRules = z.object({ by: z.string().min(1), baseVersion: z.int().min(0), rules: kitchenRules });
 

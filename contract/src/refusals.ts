@@ -66,7 +66,8 @@ export const REFUSALS = {
   'rule.otherKind': {
     status: 422,
     title: 'Another kind of rule',
-    detail: (facts: { id: string }) => `The rule "${facts.id}" can be given other figures, but not be turned into another kind. Add a rule of your own instead. Nothing was changed.`,
+    detail: (facts: { id: string }) =>
+      `The rule "${facts.id}" can be given other figures, but not be turned into another kind. Add a rule of your own instead. Nothing was changed.`,
   },
   'rule.overtaken': {
     status: 409,
@@ -91,7 +92,8 @@ export const REFUSALS = {
   'sample.future': {
     status: 422,
     title: 'A probe is ahead of time',
-    detail: (facts: { thermometerId: string; aheadMin: number }) => `The clock of "${facts.thermometerId}" is ${String(facts.aheadMin)} min ahead. Nothing was taken in. Set it, then send again.`,
+    detail: (facts: { thermometerId: string; aheadMin: number }) =>
+      `The clock of "${facts.thermometerId}" is ${String(facts.aheadMin)} min ahead. Nothing was taken in. Set it, then send again.`,
   },
   'sample.impossible': {
     status: 422,
@@ -102,7 +104,8 @@ export const REFUSALS = {
   'samples.unreadable': {
     status: 422,
     title: 'The file cannot be read',
-    detail: (facts: { first: string; more: number }) => `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more.` : ''} Nothing was taken in. Pick other columns, or put it right in the file.`,
+    detail: (facts: { first: string; more: number }) =>
+      `${facts.first}${facts.more > 0 ? ` And ${String(facts.more)} more.` : ''} Nothing was taken in. Pick other columns, or put it right in the file.`,
   },
   'inspector.leadOnly': { status: 403, title: 'For the lead', detail: () => 'Links for an inspector are made by the lead. Pick who you are at the head of the page.' },
   'inspector.linkUnknown': { status: 404, title: 'Unknown link', detail: () => 'There is no such link. Reload the list.' },

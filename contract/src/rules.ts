@@ -4,7 +4,10 @@ import { z } from 'zod';
 
 const text = z.string().max(2000);
 const limit = z.object({ c: z.number('A limit is a number.').min(-60).max(200), f: z.number('A limit is a number.').min(-80).max(400).nullable() });
-const minutes = z.number('Give minutes.').min(1, 'Give at least a minute.').max(60 * 24 * 60, 'That is longer than two months.');
+const minutes = z
+  .number('Give minutes.')
+  .min(1, 'Give at least a minute.')
+  .max(60 * 24 * 60, 'That is longer than two months.');
 const base = {
   id: z.string().min(1).max(100),
   appliesTo: text,

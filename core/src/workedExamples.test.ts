@@ -10,7 +10,6 @@ import {
   criticalRatio,
   diluteSaltKg,
   doubleSmoothed,
-  doubtReading,
   ediblePrice,
   evaporationKgPerH,
   fahrenheitDelta,
@@ -51,10 +50,28 @@ import {
   thinWithKg,
   toGrams,
   toLitres,
-    useBy,
+  useBy,
   zOf,
 } from './index';
-import { LISTERIA, accumulatedMin, ambientFrom, biot, crossingMin, deeper, equivalentMin, fValueMin, fitNewton, halfLifeMin, hoursTo, lethalRate, ratePerH, reaches, requiredRate, temperatureAt } from './advice';
+import { doubtReading } from './advice';
+import {
+  LISTERIA,
+  accumulatedMin,
+  ambientFrom,
+  biot,
+  crossingMin,
+  deeper,
+  equivalentMin,
+  fValueMin,
+  fitNewton,
+  halfLifeMin,
+  hoursTo,
+  lethalRate,
+  ratePerH,
+  reaches,
+  requiredRate,
+  temperatureAt,
+} from './advice';
 import type { Allergen, CoolRule, Lot, TemperatureUnit } from './index';
 import { rulesOf } from './testing/rules';
 

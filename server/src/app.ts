@@ -54,7 +54,21 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
   await app.register(
     (instance, _options, done) => {
       const api = instance.withTypeProvider<ZodTypeProvider>();
-      for (const routes of [healthRoute, kitchenRoutes, soupRoutes, pantryRoutes, salesRoutes, dayRoutes, eventRoutes, liveRoute, documentRoutes, ruleRoutes, thermometerRoutes, recordRoutes]) routes(api, context);
+      for (const routes of [
+        healthRoute,
+        kitchenRoutes,
+        soupRoutes,
+        pantryRoutes,
+        salesRoutes,
+        dayRoutes,
+        eventRoutes,
+        liveRoute,
+        documentRoutes,
+        ruleRoutes,
+        thermometerRoutes,
+        recordRoutes,
+      ])
+        routes(api, context);
       done();
     },
     { prefix: '/api' },

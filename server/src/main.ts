@@ -29,10 +29,7 @@ const hub = openHub(DATABASE_URL);
 const search = openSearch(fileURLToPath(new URL('search/search.worker.js', import.meta.url)));
 const context = { database, hub, now, chosenClock: BROTH_NOW !== undefined, search };
 const digester = startDigester(context);
-const app = await buildApp(
-  context,
-  { webRoot: BROTH_WEB_ROOT ?? null, logger: { level: process.env['LOG_LEVEL'] ?? 'warn' } },
-);
+const app = await buildApp(context, { webRoot: BROTH_WEB_ROOT ?? null, logger: { level: process.env['LOG_LEVEL'] ?? 'warn' } });
 
 const RETRY_MS = 1000;
 /** Migrates and seeds as soon as the database answers; until then every request is told that it is away. */

@@ -1,7 +1,7 @@
 import type { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
 import { currentRules, foldDay, minutesBetween, ruleBook, versionKey } from '@broth/core';
-import type { DayEvent, DayState, Equipment, RuleBook, RuleSet, RulesInForce, Soup } from '@broth/core';
+import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
 import type { Outbox } from './outbox';
@@ -41,7 +41,7 @@ function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipm
 
 /** A kitchen always has rules: the server gives it the first with its first day. */
 function rulesOf(book: KitchenBook): RuleBook {
-  const rules = ruleBook(book.rules.map(({ since, by, set }) => ({ since, by, set: set as RuleSet })));
+  const rules = ruleBook(book.rules);
   if (rules === null) throw new Error('Invariant: a kitchen has rules');
   return rules;
 }

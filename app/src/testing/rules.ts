@@ -1,5 +1,6 @@
 import type { RuleVersionOnWire } from '@broth/contract';
-import { currentRules, ruleBook, ruleSet } from '@broth/core';
+import { currentRules, ruleBook } from '@broth/core';
+import { ruleSet } from '@broth/core/packs';
 import type { RuleBook, RuleSet, RulesInForce } from '@broth/core';
 import { DEFAULT_PACK, RULE_PACKS } from '@broth/core/packs';
 

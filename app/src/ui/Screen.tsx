@@ -1,4 +1,3 @@
-import { words } from '@broth/contract';
 import { addDays } from '@broth/core';
 import { usePathname, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -298,4 +297,3 @@ export function Waiting() {
     </View>
   );
 }
-

@@ -1,7 +1,8 @@
+import * as soupWords from '../words/soup';
 import { HANDBOOK } from '@broth/core/handbook';
 import { checkSoup, makeLine, makeSoup, makeStep } from '@broth/core';
 import type { Soup } from '@broth/core';
-import { soupDocument, words } from '../index';
+import { soupDocument } from '../index';
 import { importText, readCard, readIngredientLine, readMinutes, readNumber, recipeOf, slugOf, usualStep } from './index';
 
 const kitchen = { pantry: HANDBOOK, made: [{ id: 'vegstock', name: 'Vegetable stock' }], measures: 'us' } as const;
@@ -177,6 +178,6 @@ describe('schema.org/Recipe', () => {
   ])('%s is refused with a sentence', (_, given, code) => {
     const read = importText(given, kitchen, 'x');
     expect(read).toMatchObject({ kind: 'trouble', trouble: { code } });
-    expect(read.kind === 'trouble' ? words.importTrouble(read.trouble) : '').toMatch(/Nothing was taken in|take|Save/);
+    expect(read.kind === 'trouble' ? soupWords.importTrouble(read.trouble) : '').toMatch(/Nothing was taken in|take|Save/);
   });
 });

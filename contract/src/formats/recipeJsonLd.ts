@@ -1,7 +1,7 @@
 import { batchSheet, dietOf, stepRangeMin } from '@broth/core';
 import type { Soup } from '@broth/core';
 import { z } from 'zod';
-import { amountText } from '../words/soup';
+import { amountText } from '../words/ingredients';
 import { documentOf, soupDocument } from '../soup';
 import type { SoupDocument } from '../soup';
 import { readCard } from './card';

@@ -1,5 +1,6 @@
 import { limitIn } from '@broth/core';
-import type { OpenAction, ReadingDoubt, Rule, TemperatureUnit } from '@broth/core';
+import type { OpenAction, Rule, TemperatureUnit } from '@broth/core';
+import type { ReadingDoubt } from '@broth/core/advice';
 import type { CoolingForecast, CoolingWay, IceIn, PatternNote, StageForecast } from '@broth/core/advice';
 import { degrees, duration, litres, number } from './numbers';
 import { ACTION, COOLING_METHOD, heat, limit } from './safety';
@@ -105,7 +106,8 @@ export function source(rule: Rule): string {
 
 /** The rule in one sentence, from its figures. */
 export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
-  const time = (minutes: number, strict: boolean): string => `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 && minutes > 0 ? `${number(minutes / 1440)} days` : duration(minutes)}`;
+  const time = (minutes: number, strict: boolean): string =>
+    `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 && minutes > 0 ? `${number(minutes / 1440)} days` : duration(minutes)}`;
   switch (rule.step) {
     case 'cook':
       return `Cook to ${heat(rule.points, unit)}, coldest point.`;

@@ -8,7 +8,7 @@ export * from './plan';
 export * from './live';
 export type { Names } from './names';
 export * from './safety';
-export * from './soup';
+export * from './ingredients';
 
 /** Every sentence the program says about what core found, once. A second language is a second file of the same shape. */
 

@@ -1,5 +1,5 @@
 import type { Alarm, Gate, Handover, SecondTap, Serving, Step } from '@broth/core';
-import { ALLERGEN } from './soup';
+import { ALLERGEN } from './ingredients';
 import { duration, list, litres } from './numbers';
 import type { Names } from './names';
 

@@ -1,3 +1,4 @@
+import * as soupWords from './soup';
 import { ALLERGENS, CLOCKS, DIETS, HEATS, LIDS, ORIGINS, PARTS, PHASES, PREP_ACTS, SCHOOLS, TEXTURES, compareSoups, makeLine, makeSoup, makeStep, thicken } from '@broth/core';
 import type { School, SoupFinding } from '@broth/core';
 import { KITCHEN_UNITS } from '../soup';
@@ -37,7 +38,7 @@ describe('findings of a soup', () => {
     [{ code: 'salt.high', percent: 1.46 }, 'With everything that is salty this is 1.5 % salt; most soups lie at 0.7 to 0.9. Take salt out, or less of what brings it.'],
     [{ code: 'label.unread', line: 'Cube' }, "Nobody has read the label of Cube: its allergens are unknown, and so are the soup's. Read it and enter them."],
   ])('%j', (found, sentence) => {
-    expect(words.soupFinding(found)).toBe(sentence);
+    expect(soupWords.soupFinding(found)).toBe(sentence);
   });
 });
 
@@ -45,7 +46,7 @@ describe('diets, swaps, doubts', () => {
   const path = ['Cheddar'];
   test.each([
     [
-      words.dietLine('vegan', {
+      soupWords.dietLine('vegan', {
         kind: 'no',
         reasons: [
           { path, because: { origin: 'milk' } },
@@ -55,24 +56,33 @@ describe('diets, swaps, doubts', () => {
       'Not vegan: Cheddar is from milk and Bones in the stock is from fish.',
     ],
     [
-      words.dietLine('glutenFree', { kind: 'unknown', reasons: [{ path: ['Cube'], because: { unread: true } }] }),
+      soupWords.dietLine('glutenFree', { kind: 'unknown', reasons: [{ path: ['Cube'], because: { unread: true } }] }),
       'Unknown, so not to be called gluten-free: nobody has read the label of Cube.',
     ],
-    [words.dietLine('nutFree', { kind: 'no', reasons: [{ path: [], because: { carriedOver: 'peanut' } }] }), 'Not nut-free: peanut carried over by equipment that was not washed.'],
-    [words.dietLine('dairyFree', { kind: 'no', reasons: [{ path: ['Oat drink'], because: { allergen: 'milk' } }] }), 'Not dairy-free: Oat drink has milk.'],
-    [words.dietLine('vegetarian', { kind: 'yes', reasons: [] }), 'No line speaks against vegetarian.'],
     [
-      words.carried({ tool: 'jar', allergens: ['milk'], from: ['Celeriac 1'] }),
+      soupWords.dietLine('nutFree', { kind: 'no', reasons: [{ path: [], because: { carriedOver: 'peanut' } }] }),
+      'Not nut-free: peanut carried over by equipment that was not washed.',
+    ],
+    [soupWords.dietLine('dairyFree', { kind: 'no', reasons: [{ path: ['Oat drink'], because: { allergen: 'milk' } }] }), 'Not dairy-free: Oat drink has milk.'],
+    [soupWords.dietLine('vegetarian', { kind: 'yes', reasons: [] }), 'No line speaks against vegetarian.'],
+    [
+      soupWords.carried({ tool: 'jar', allergens: ['milk'], from: ['Celeriac 1'] }),
       'The jar blender carries milk from Celeriac 1. Take it apart and wash it fully first, or this batch is not free from them.',
     ],
-    [words.swapFinding({ code: 'swap.ratio', line: 'Flour', food: 'Cornflour', factor: 0.5 }), 'Cornflour thickens otherwise than Flour: take 0.5 times its weight.'],
-    [words.swapFinding({ code: 'swap.noBoil', line: 'Cream', food: 'Yoghurt' }), 'Yoghurt splits when it boils, and the soup boils after it. Put it in off the heat at the end.'],
-    [words.swapFinding({ code: 'swap.unread', food: 'Cube' }), 'The label of Cube has not been read: allergens become unknown.'],
-    [words.swapFinding({ code: 'swap.noThickening', line: 'Flour', food: 'Sugar' }), 'Sugar does not thicken as Flour does. Expect a thinner soup.'],
-    [words.swapFinding({ code: 'swap.notLikeFor', line: 'Carrot', food: 'Salt' }), 'Salt does another job than Carrot: the soup will not be the same. Taste before it goes out.'],
-    [words.lineDoubt({ code: 'food.unknown' }), 'not in the pantry: its yield and label are unknown. Pick the food it is, or read the label.'],
+    [soupWords.swapFinding({ code: 'swap.ratio', line: 'Flour', food: 'Cornflour', factor: 0.5 }), 'Cornflour thickens otherwise than Flour: take 0.5 times its weight.'],
     [
-      words.importTrouble({ code: 'badSoup', first: 'soup.makesL: above 0' }),
+      soupWords.swapFinding({ code: 'swap.noBoil', line: 'Cream', food: 'Yoghurt' }),
+      'Yoghurt splits when it boils, and the soup boils after it. Put it in off the heat at the end.',
+    ],
+    [soupWords.swapFinding({ code: 'swap.unread', food: 'Cube' }), 'The label of Cube has not been read: allergens become unknown.'],
+    [soupWords.swapFinding({ code: 'swap.noThickening', line: 'Flour', food: 'Sugar' }), 'Sugar does not thicken as Flour does. Expect a thinner soup.'],
+    [
+      soupWords.swapFinding({ code: 'swap.notLikeFor', line: 'Carrot', food: 'Salt' }),
+      'Salt does another job than Carrot: the soup will not be the same. Taste before it goes out.',
+    ],
+    [soupWords.lineDoubt({ code: 'food.unknown' }), 'not in the pantry: its yield and label are unknown. Pick the food it is, or read the label.'],
+    [
+      soupWords.importTrouble({ code: 'badSoup', first: 'soup.makesL: above 0' }),
       'It says it is a soup of ours, but something in it is wrong (soup.makesL: above 0). Nothing was taken in.',
     ],
   ])('%s', (said, sentence) => {
@@ -85,17 +95,17 @@ describe('amounts and times', () => {
     [words.amountText(3640, 'g'), '3.64 kg'],
     [words.amountText(80, 'mL'), '80 mL'],
     [words.amountText(2.5, 'each'), '2.5'],
-    [words.usText(3800, 'g'), '8 lb 6 oz'],
-    [words.usText(454, 'g'), '1 lb'],
-    [words.usText(12, 'g'), ''],
-    [words.usText(950, 'mL'), '1 qt'],
-    [words.usText(120, 'mL'), '0.5 cup'],
-    [words.spoonText({ amount: 1.5, unit: 'usTsp' }), '1½ tsp'],
-    [words.spoonText({ amount: 0.25, unit: 'usTbsp' }), '¼ Tbsp'],
-    [words.range(20, 30), '20 to 30 min'],
-    [words.range(12, 12.2), '12 min'],
-    [words.range(50, 75), '50 min to 1 h 15'],
-    [words.percent(0.0068, 2), '0.68 %'],
+    [soupWords.usText(3800, 'g'), '8 lb 6 oz'],
+    [soupWords.usText(454, 'g'), '1 lb'],
+    [soupWords.usText(12, 'g'), ''],
+    [soupWords.usText(950, 'mL'), '1 qt'],
+    [soupWords.usText(120, 'mL'), '0.5 cup'],
+    [soupWords.spoonText({ amount: 1.5, unit: 'usTsp' }), '1½ tsp'],
+    [soupWords.spoonText({ amount: 0.25, unit: 'usTbsp' }), '¼ Tbsp'],
+    [soupWords.range(20, 30), '20 to 30 min'],
+    [soupWords.range(12, 12.2), '12 min'],
+    [soupWords.range(50, 75), '50 min to 1 h 15'],
+    [soupWords.percent(0.0068, 2), '0.68 %'],
   ])('%s', (said, sentence) => {
     expect(said).toBe(sentence);
   });
@@ -104,15 +114,15 @@ describe('amounts and times', () => {
 describe('what is poured, thickened, changed', () => {
   const advice = { school: 'cover', writtenL: 7, estimateL: 6.9, basis: 'vegetables', firstL: 5.5, reserveL: 1.5 } as const;
   test.each([
-    [words.liquid(advice), 'Pour 5.5 L, look, then up to 1.5 L more. Worked out from the vegetables and the pot; the card says 7 L.'],
-    [words.liquid({ ...advice, basis: 'remembered' }), 'Pour 5.5 L, look, then up to 1.5 L more. What past batches took; the card says 7 L.'],
-    [words.liquid({ ...advice, basis: 'card', reserveL: 0 }), "5.5 L. The card's measure."],
+    [soupWords.liquid(advice), 'Pour 5.5 L, look, then up to 1.5 L more. Worked out from the vegetables and the pot; the card says 7 L.'],
+    [soupWords.liquid({ ...advice, basis: 'remembered' }), 'Pour 5.5 L, look, then up to 1.5 L more. What past batches took; the card says 7 L.'],
+    [soupWords.liquid({ ...advice, basis: 'card', reserveL: 0 }), "5.5 L. The card's measure."],
   ])('%s', (said, sentence) => {
     expect(said).toBe(sentence);
   });
   test('a slurry is said with its cold liquid, half first, and the boil after it', () => {
     const soup = makeSoup({ id: 'a', name: 'A', schools: { ...makeSoup({ id: 'b', name: 'B' }).schools, texture: 'chunky' } });
-    const said = thicken(soup, new Map(), 10, 'light', 'coating').ways.map((way) => words.thickening(way, () => 'Cornflour'));
+    const said = thicken(soup, new Map(), 10, 'light', 'coating').ways.map((way) => soupWords.thickening(way, () => 'Cornflour'));
     expect(said).toEqual([
       'Cornflour: 165 g stirred into 330 mL of cold liquid. Re-stir, pour half (83 g) into the boil, boil again a minute, look, then the rest.',
       'Cornflour: 66 g stirred into 132 mL of cold liquid. Re-stir, pour half (33 g) into the boil, boil again a minute, look, then the rest.',
@@ -130,7 +140,7 @@ describe('what is poured, thickened, changed', () => {
       ingredients: [{ ...line, amount: { low: 1, high: 1.5, unit: 'kg' }, acts: ['peel'] }, makeLine({ id: 'o', name: 'Onion', stepId: 's' })],
       steps: [{ ...step, duration: { lowMin: 20, highMin: 30, perLitreMin: 0 }, check: 'Soft' }],
     });
-    expect(compareSoups(older, newer).map(words.difference)).toEqual([
+    expect(compareSoups(older, newer).map(soupWords.difference)).toEqual([
       'makes, L: 1 → 2.',
       'Carrot, amount: 1 kg → 1 to 1.5 kg.',
       'Carrot, prep: nothing → peel.',
@@ -144,17 +154,17 @@ describe('what is poured, thickened, changed', () => {
 test('everything that can be picked has a word for it', () => {
   const empty = [
     ...ALLERGENS.map((one) => words.ALLERGEN[one]),
-    ...PARTS.map((one) => words.PART[one]),
-    ...ORIGINS.map((one) => words.ORIGIN[one]),
-    ...KITCHEN_UNITS.map((one) => words.UNIT[one]),
-    ...PREP_ACTS.map((one) => words.ACT[one]),
-    ...TEXTURES.map((one) => words.TEXTURE[one]),
-    ...HEATS.map((one) => words.HEAT[one]),
-    ...LIDS.map((one) => words.LID[one]),
-    ...CLOCKS.map((one) => words.CLOCK_FROM[one]),
-    ...DIETS.map((one) => words.DIET[one]),
-    ...PHASES.map((one) => words.PHASE_TIPS[one].why),
-    ...(Object.keys(SCHOOLS) as School[]).flatMap((name) => SCHOOLS[name].map((choice) => words.schoolChoice(name, choice).choice)),
+    ...PARTS.map((one) => soupWords.PART[one]),
+    ...ORIGINS.map((one) => soupWords.ORIGIN[one]),
+    ...KITCHEN_UNITS.map((one) => soupWords.UNIT[one]),
+    ...PREP_ACTS.map((one) => soupWords.ACT[one]),
+    ...TEXTURES.map((one) => soupWords.TEXTURE[one]),
+    ...HEATS.map((one) => soupWords.HEAT[one]),
+    ...LIDS.map((one) => soupWords.LID[one]),
+    ...CLOCKS.map((one) => soupWords.CLOCK_FROM[one]),
+    ...DIETS.map((one) => soupWords.DIET[one]),
+    ...PHASES.map((one) => soupWords.PHASE_TIPS[one].why),
+    ...(Object.keys(SCHOOLS) as School[]).flatMap((name) => SCHOOLS[name].map((choice) => soupWords.schoolChoice(name, choice).choice)),
   ].filter((word) => word.trim() === '');
   expect(empty).toEqual([]);
 });

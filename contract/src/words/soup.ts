@@ -19,27 +19,10 @@ import type {
   Thickening,
 } from '@broth/core';
 import type { ImportTrouble, LineDoubt } from '../formats/doubt';
+import { ALLERGEN, amountText } from './ingredients';
 import { duration, list, litres, number } from './numbers';
 
-/** Everything that is said about soups, their lines, their pots. */
-
-export const ALLERGEN: Readonly<Record<Allergen, string>> = {
-  celery: 'celery',
-  crustacean: 'crustaceans',
-  egg: 'egg',
-  fish: 'fish',
-  gluten: 'gluten',
-  lupin: 'lupin',
-  milk: 'milk',
-  mollusc: 'molluscs',
-  mustard: 'mustard',
-  peanut: 'peanut',
-  sesame: 'sesame',
-  soy: 'soy',
-  sulphites: 'sulphites',
-  treeNut: 'tree nuts',
-  wheat: 'wheat',
-};
+/** Everything that is said about soups, their lines, their pots: for the soup book, the sheets and the command line. Apart from the first load. */
 
 export const ALLERGEN_LIST: Readonly<Record<AllergenList, string>> = { fda9: 'US list of nine', eu14: 'EU and UK list of fourteen' };
 
@@ -208,13 +191,6 @@ export function schoolChoice(name: School, value: string): { readonly school: st
   const school: { readonly name: string; readonly choices: Readonly<Record<string, readonly [string, string]>> } = SCHOOL[name];
   const [choice, consequence] = school.choices[value] ?? [value, ''];
   return { school: school.name, choice, consequence };
-}
-
-/** `1.25 kg`, `350 g`, `2.4 L`, `80 mL`, `2`. */
-export function amountText(amount: number, unit: 'g' | 'mL' | 'each'): string {
-  if (unit === 'each') return number(amount);
-  const large = unit === 'g' ? 'kg' : 'L';
-  return amount >= 1000 ? `${String(Number((amount / 1000).toFixed(2)))} ${large}` : `${number(amount)} ${unit}`;
 }
 
 /** The same in pounds and ounces, or quarts and cups, for a kitchen that thinks so: `2 lb 12 oz`, `3.2 qt`. Small amounts are left to spoons. */

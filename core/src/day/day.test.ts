@@ -12,7 +12,18 @@ const step = (id: string, heat: Step['heat'] = 'low'): Step =>
   makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat });
 const lentil: Soup = makeSoup({ id: 'lentil', name: 'Lentil', steps: [step('boil'), step('simmer'), step('empty', 'off')] });
 const book = new Map([[lentil.id, lentil]]);
-const station: Station = { equipment: [], people: [], services: [], rinseMin: 5, fullWashMin: 12, readyLeadMin: 20, aimChance: null, laterBatches: false, altitudeM: 0, thermometers: [] };
+const station: Station = {
+  equipment: [],
+  people: [],
+  services: [],
+  rinseMin: 5,
+  fullWashMin: 12,
+  readyLeadMin: 20,
+  aimChance: null,
+  laterBatches: false,
+  altitudeM: 0,
+  thermometers: [],
+};
 const B = '2026-11-25.lentil.1';
 const event = eventAt;
 const started = (): DayEvent => event('batch.started/1', 0, { batchId: B, soupId: 'lentil', soupVersion: 1, name: 'Lentil 1', ordinal: 1, volumeL: 18, vesselId: 'k1' });
@@ -70,9 +81,7 @@ describe('the day as a fold of its events', () => {
   test('law: order of arrival and repeats change nothing', () => {
     fc.assert(
       fc.property(fc.shuffledSubarray(story, { minLength: story.length }), fc.subarray(story), (shuffled, again) => {
-        expect(judgeBatch(batchOf([...shuffled, ...again]), lentil, bookOf(), addMinutes(T0, 170))).toEqual(
-          judgeBatch(batchOf(story), lentil, bookOf(), addMinutes(T0, 170)),
-        );
+        expect(judgeBatch(batchOf([...shuffled, ...again]), lentil, bookOf(), addMinutes(T0, 170))).toEqual(judgeBatch(batchOf(story), lentil, bookOf(), addMinutes(T0, 170)));
       }),
       { seed: 7, numRuns: 50 },
     );

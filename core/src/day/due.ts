@@ -36,7 +36,9 @@ function coolingDue(batch: BatchRecord, { cooling }: BatchVerdicts, purpose: Pur
   const last = coolingReadings(batch).at(-1);
   const routine = last === undefined ? since : Math.max(since, addMinutes(last.at, current.checkEveryMin));
   const deadline = current.to.kind === 'temperature' ? current.dueAt : null;
-  return deadline !== null && deadline <= routine ? { batchId, purpose, dueAt: deadline, deadlineRuleId: current.ruleId } : { batchId, purpose, dueAt: routine, deadlineRuleId: null };
+  return deadline !== null && deadline <= routine
+    ? { batchId, purpose, dueAt: deadline, deadlineRuleId: current.ruleId }
+    : { batchId, purpose, dueAt: routine, deadlineRuleId: null };
 }
 
 function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): DueReading | null {

@@ -1,15 +1,5 @@
 import type { Instant } from '../quantity/index';
-import {
-  coolingVerdict,
-  cookRuleFor,
-  cookVerdict,
-  cookedFoodOf,
-  holdVerdict,
-  reheatVerdict,
-  rulesAt,
-  timeControlVerdict,
-  worstOf,
-} from '../safety/index';
+import { coolingVerdict, cookRuleFor, cookVerdict, cookedFoodOf, holdVerdict, reheatVerdict, rulesAt, timeControlVerdict, worstOf } from '../safety/index';
 import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
@@ -126,7 +116,10 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
     coolingRules,
     hotHold: stage.kind === 'holding' && timeControl === null ? hold('hotHold', holdingSince) : null,
     coldHold: stage.kind === 'stored' && timeControl === null ? hold('coldHold', storedSince) : null,
-    reheat: reheatingSince === null || reheatRule === null ? null : reheatVerdict({ readings: readingsFor(batch, ['reheat'], reheatingSince), startedAt: reheatingSince, rule: reheatRule, now }),
+    reheat:
+      reheatingSince === null || reheatRule === null
+        ? null
+        : reheatVerdict({ readings: readingsFor(batch, ['reheat'], reheatingSince), startedAt: reheatingSince, rule: reheatRule, now }),
     timeControl:
       timeControl === null || tphc === undefined
         ? null

@@ -59,7 +59,9 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false, altitudeM: 0, thermometers: [],
+  laterBatches: false,
+  altitudeM: 0,
+  thermometers: [],
 };
 const book = new Map([[chowder.id, chowder]]);
 const B = `${DAY}.chowder.1`;

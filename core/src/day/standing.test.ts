@@ -9,7 +9,10 @@ import { dueReadings, foldDay, judgeBatch, openActions, standingOf } from './ind
 import type { BatchRecord, DayEvent, Purpose } from './index';
 
 const B = `${DAY}.chowder.1`;
-const steps = [makeStep({ id: 'simmer', phase: 'simmer', name: 'Simmer', heat: 'low', duration: { lowMin: 20, highMin: 25, perLitreMin: 0 } }), makeStep({ id: 'empty', phase: 'hold', name: 'Empty', heat: 'off' })];
+const steps = [
+  makeStep({ id: 'simmer', phase: 'simmer', name: 'Simmer', heat: 'low', duration: { lowMin: 20, highMin: 25, perLitreMin: 0 } }),
+  makeStep({ id: 'empty', phase: 'hold', name: 'Empty', heat: 'off' }),
+];
 const chowder = makeSoup({ id: 'chowder', name: 'Chowder', steps, ingredients: [makeLine({ id: 'fish', name: 'Haddock', origin: 'fish', stepId: 'simmer' })] });
 const lentil = makeSoup({ id: 'chowder', name: 'Lentil', steps });
 const gazpacho = makeSoup({ id: 'chowder', name: 'Cucumber', served: 'cold', steps: [makeStep({ id: 'blend', phase: 'blend', name: 'Blend', heat: 'off' })] });
@@ -111,7 +114,8 @@ test('a pack that is switched while a batch cools does not judge it: the one doe
 
 describe('what is open nags until it is closed', () => {
   const held = [...cooked(30), eventAt('hold.started/1', 40, { batchId: B, placeId: 'well1' }), read(41, 150, 'hotHold'), read(100, 120, 'hotHold')];
-  const took = (minute: number, action: 'reheatHot' | 'personInCharge' | 'discard') => eventAt('corrective.taken/1', minute, { batchId: B, ruleId: 'us.hot', action, note: 'lid was off', volumeL: null });
+  const took = (minute: number, action: 'reheatHot' | 'personInCharge' | 'discard') =>
+    eventAt('corrective.taken/1', minute, { batchId: B, ruleId: 'us.hot', action, note: 'lid was off', volumeL: null });
   test('nothing done, then a reading that is missing, then closed', () => {
     expect([open(held, 105), open(held, 116), open([...held, took(105, 'reheatHot')], 110), open([...held, took(105, 'reheatHot'), read(115, 165, 'hotHold')], 116)]).toEqual([
       [['act', 100, false]],
@@ -123,7 +127,12 @@ describe('what is open nags until it is closed', () => {
   test('a decision closes what was not proven, and never makes a pass of it', () => {
     const unproven = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(200, 60, 'cool'), read(300, 40, 'cool'), took(301, 'personInCharge')];
     const decided = [...unproven, eventAt('decision.made/1', 320, { batchId: B, ruleId: 'us.cool.1', keep: true, reason: 'logger of the bath shows 70 °F at 95 min' })];
-    expect([open(unproven, 305), open(decided, 321), standing(decided, 321)?.kind, standing(decided, 321)?.decision?.keep]).toEqual([[['decide', 301, false]], [], 'undetermined', true]);
+    expect([open(unproven, 305), open(decided, 321), standing(decided, 321)?.kind, standing(decided, 321)?.decision?.keep]).toEqual([
+      [['decide', 301, false]],
+      [],
+      'undetermined',
+      true,
+    ]);
   });
   test('discarding closes everything', () => {
     expect(open([...held, took(105, 'discard')], 200)).toEqual([]);
@@ -162,7 +171,14 @@ test('a reviewer is told of patterns, not of people who are honest', () => {
     const all = records(events);
     return patternNotes(all, new Map(recordedMin === null ? [] : all.map((reading) => [reading.eventId, at(recordedMin)]))).map((note) => note.code);
   };
-  const honest = [read(61, 151.2, 'hotHold'), read(122, 148.7, 'hotHold'), read(179, 149.1, 'hotHold'), read(244, 152, 'hotHold'), read(301, 150.3, 'hotHold'), read(363, 147.8, 'hotHold')];
+  const honest = [
+    read(61, 151.2, 'hotHold'),
+    read(122, 148.7, 'hotHold'),
+    read(179, 149.1, 'hotHold'),
+    read(244, 152, 'hotHold'),
+    read(301, 150.3, 'hotHold'),
+    read(363, 147.8, 'hotHold'),
+  ];
   const invented = [60, 120, 180, 240, 300, 360].map((minute) => read(minute, 150, 'hotHold'));
   expect([codes(honest), codes(invented), codes(honest, 400)]).toEqual([[], ['identical', 'onTheHour', 'roundNumbers'], ['allAtOnce']]);
 });

@@ -83,7 +83,8 @@ function openOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now:
   const refused = standing !== null && (standing.kind === 'fail' || standing.kind === 'undetermined');
   const ruleId = corrective?.ruleId ?? standing?.ruleId ?? '';
   if (standing?.decision?.keep === true && standing.kind !== 'fail') return null;
-  if (corrective?.action === 'personInCharge' && !batch.decisions.some((made) => made.at >= corrective.at)) return { batchId, ruleId, kind: 'decide', since: corrective.at, corrective };
+  if (corrective?.action === 'personInCharge' && !batch.decisions.some((made) => made.at >= corrective.at))
+    return { batchId, ruleId, kind: 'decide', since: corrective.at, corrective };
   if (corrective !== null && !ASKS_NO_READING.includes(corrective.action) && !batch.readings.some((reading) => reading.at > corrective.at)) {
     return { batchId, ruleId, kind: 'followUp', since: corrective.at, corrective };
   }

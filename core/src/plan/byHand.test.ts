@@ -13,7 +13,9 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false, altitudeM: 0, thermometers: [],
+  laterBatches: false,
+  altitudeM: 0,
+  thermometers: [],
 };
 const cook = { phase: 'simmer', attention: 'looks', duration: { lowMin: 35, highMin: 45, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10 } as const;
 const soup = (id: string): Soup =>

@@ -31,7 +31,9 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false, altitudeM: 0, thermometers: [],
+  laterBatches: false,
+  altitudeM: 0,
+  thermometers: [],
 };
 const input = (some: Partial<DayInput>): DayInput => ({
   date: '2026-11-25',

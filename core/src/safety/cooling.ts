@@ -138,7 +138,13 @@ function judgeStage({ rule, from, to, readings, now }: StageInput): CoolingStage
     clockFrom: from.after,
     dueAt: from.after === null ? null : addMinutes(from.after, limitMin),
     checkEveryMin: rule.checkEveryMin,
-    proof: [...new Set([...(rule.from.kind === 'event' ? [] : readingsAt(readings, from)), ...(isEvent ? [] : readingsAt(readings, to)), ...(proven ? readings.filter((timed) => timed.at === stillAbove) : [])])],
+    proof: [
+      ...new Set([
+        ...(rule.from.kind === 'event' ? [] : readingsAt(readings, from)),
+        ...(isEvent ? [] : readingsAt(readings, to)),
+        ...(proven ? readings.filter((timed) => timed.at === stillAbove) : []),
+      ]),
+    ],
   };
   if (proven) return { kind: 'fail', ...fixed };
   if (to.by !== null) {

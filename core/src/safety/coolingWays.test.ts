@@ -1,7 +1,7 @@
 import { LISTERIA, FSA_EQUIVALENTS, accumulatedMin, coolingWays, equivalentMin, fitNewton, hoursTo, iceIn, panRatePerH, potRatePerH } from '../advice';
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { addMinutes } from '../quantity/index';
-import { seeded } from '../sequence/random';
+import { seeded } from '../index';
 
 const WALK_IN_F = 38;
 const hours = (kPerH: number, ambientF: number): [number, number] => [hoursTo(135, 70, kPerH, ambientF) ?? Infinity, hoursTo(135, 41, kPerH, ambientF) ?? Infinity];
@@ -58,12 +58,18 @@ test('the fit agrees with Levenberg and Marquardt on noisy coolings (ml-levenber
       ambient,
       'F',
     );
-    const reference = levenbergMarquardt({ x: minutes, y: values }, ([excess = 0, rate = 0]) => (minute: number) => ambient + excess * Math.exp(-rate * minute), {
-      initialValues: [90, 0.01],
-      damping: 0.1,
-      maxIterations: 200,
-      gradientDifference: 1e-6,
-    });
+    const reference = levenbergMarquardt(
+      { x: minutes, y: values },
+      ([excess = 0, rate = 0]) =>
+        (minute: number) =>
+          ambient + excess * Math.exp(-rate * minute),
+      {
+        initialValues: [90, 0.01],
+        damping: 0.1,
+        maxIterations: 200,
+        gradientDifference: 1e-6,
+      },
+    );
     expect(Math.abs((fit?.kPerMin ?? 0) / (reference.parameterValues[1] ?? 1) - 1)).toBeLessThan(0.01);
     expect(Math.abs((fit?.excess ?? 0) - (reference.parameterValues[0] ?? 0))).toBeLessThan(0.3);
   }

@@ -87,7 +87,14 @@ describe('time out of the limit is enclosed, never known', () => {
   const held = (points: readonly Point[], nowMin: number, packId = 'us-fda-fc2022') =>
     holdVerdict({ readings: log(points), since: T0, rule: there(rulesOf(packId).hotHold), now: addMinutes(T0, nowMin) });
   test('two hours between checks leave time to save it, four do not (FDA Food Code 2022, 3-501.19 as the measure)', () => {
-    const found = (gapMin: number) => held([[0, 150], [gapMin, 128]], gapMin);
+    const found = (gapMin: number) =>
+      held(
+        [
+          [0, 150],
+          [gapMin, 128],
+        ],
+        gapMin,
+      );
     expect([found(120).actions, found(120).allowedMin, found(240).actions]).toEqual([['reheatHot', 'discard'], 120, ['discard']]);
   });
   test('back in its limit within what is allowed: passed, with what is left', () => {
@@ -144,12 +151,17 @@ describe('time out of the limit is enclosed, never known', () => {
   test('law: a worse reading never makes a better verdict', () => {
     const order: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue', 'inProgress', 'pass'];
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 100, max: 180 })), { minLength: 1, maxLength: 6 }), fc.nat(5), fc.integer({ min: 1, max: 40 }), (points, index, colder) => {
-        const at = index % points.length;
-        const worse = points.map(([minute, value], place): Point => [minute, place === at ? value - colder : value]);
-        const rank = (given: readonly Point[]): number => order.indexOf(held(given, 400).kind);
-        expect(rank(worse)).toBeLessThanOrEqual(rank(points.map(([minute, value]): Point => [minute, value])));
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 400 }), fc.integer({ min: 100, max: 180 })), { minLength: 1, maxLength: 6 }),
+        fc.nat(5),
+        fc.integer({ min: 1, max: 40 }),
+        (points, index, colder) => {
+          const at = index % points.length;
+          const worse = points.map(([minute, value], place): Point => [minute, place === at ? value - colder : value]);
+          const rank = (given: readonly Point[]): number => order.indexOf(held(given, 400).kind);
+          expect(rank(worse)).toBeLessThanOrEqual(rank(points.map(([minute, value]): Point => [minute, value])));
+        },
+      ),
       { seed: 11, numRuns: 300 },
     );
   });
@@ -178,7 +190,8 @@ describe('cooking, by the coldest point', () => {
 });
 
 describe('time as a control', () => {
-  const rule = (id: string) => there(rulesOf('us-fda-fc2022', { changes: [{ ruleId: id, on: true, instead: null, reason: 'written procedure' }] }).timeControl.find((one) => one.id === id) ?? null);
+  const rule = (id: string) =>
+    there(rulesOf('us-fda-fc2022', { changes: [{ ruleId: id, on: true, instead: null, reason: 'written procedure' }] }).timeControl.find((one) => one.id === id) ?? null);
   const judged = (id: string, points: readonly Point[], nowMin: number, endedMin: number | null = null) =>
     timeControlVerdict({
       readings: log(points),
@@ -203,7 +216,8 @@ describe('time as a control', () => {
 });
 
 describe('thermometers', () => {
-  const check = (reading: number, unit: TemperatureUnit, method: 'ice' | 'boil', boilingC = 100) => checkThermometer({ reading, unit, method, boilingC }, rulesOf().thermometer.food);
+  const check = (reading: number, unit: TemperatureUnit, method: 'ice' | 'boil', boilingC = 100) =>
+    checkThermometer({ reading, unit, method, boilingC }, rulesOf().thermometer.food);
   test('±2 °F and ±1 °C are differences (FDA Food Code 2022, 4-203.11)', () => {
     expect([check(34, 'F', 'ice').usable, check(34.1, 'F', 'ice').usable, check(-1, 'C', 'ice').usable, check(1.1, 'C', 'ice').usable]).toEqual([true, false, true, false]);
   });
@@ -216,7 +230,8 @@ describe('thermometers', () => {
   });
   test('what was read between the last good check and the failed one is doubtful, and stays so', () => {
     const at = (minute: number, usable: boolean) => ({ at: addMinutes(T0, minute), usable });
-    const told = (checks: readonly { at: number; usable: boolean }[]) => doubtfulSpans(checks).map(({ from, to }) => [from === null ? null : minutesBetween(T0, from), minutesBetween(T0, to)]);
+    const told = (checks: readonly { at: number; usable: boolean }[]) =>
+      doubtfulSpans(checks).map(({ from, to }) => [from === null ? null : minutesBetween(T0, from), minutesBetween(T0, to)]);
     expect([told([at(0, true), at(100, true)]), told([at(0, true), at(100, false), at(110, true)]), told([at(50, false), at(60, false)])]).toEqual([[], [[0, 100]], [[null, 50]]]);
   });
 });

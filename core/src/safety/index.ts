@@ -6,5 +6,5 @@ export * from './holding';
 export * from './heating';
 export * from './timeControl';
 export * from './cookedFood';
-export * from './plausible';
 export * from './thermometer';
+export type { KitchenRules, RuleChange } from './kitchenRules';

@@ -1,5 +1,5 @@
 import { addMinutes } from '../quantity/index';
-import { seeded } from '../sequence/random';
+import { seeded } from '../index';
 import { rulesOf } from '../testing/rules';
 import { NO_COOLING_EVENTS, coolingVerdict } from './index';
 import type { CoolRule, TimedReading, VerdictKind } from './index';
@@ -28,9 +28,14 @@ function crossings(points: Points, limit: number, from: number, to: number): num
   const possible: number[] = [];
   const candidates = Array.from({ length: Math.floor((to - from) / STEP) + 1 }, (_, index) => from + index * STEP).flatMap((minute) => [minute, minute + JUST_AFTER]);
   for (const minute of candidates) {
-    const contradicted = points.some(([at, value]) => (at < minute && value <= limit && laterAbove(points, at, limit)) || (at >= minute && value > limit) || (at < minute && value < limit && !laterAbove(points, at, limit)));
+    const contradicted = points.some(
+      ([at, value]) =>
+        (at < minute && value <= limit && laterAbove(points, at, limit)) || (at >= minute && value > limit) || (at < minute && value < limit && !laterAbove(points, at, limit)),
+    );
     // A value exactly on the limit is on it at that minute and no other.
-    const exact = points.find(([, value], index) => value === limit && points.slice(index + 1).every(([, later]) => later <= limit) && points.slice(0, index).every(([, earlier]) => earlier > limit));
+    const exact = points.find(
+      ([, value], index) => value === limit && points.slice(index + 1).every(([, later]) => later <= limit) && points.slice(0, index).every(([, earlier]) => earlier > limit),
+    );
     if (exact === undefined ? !contradicted : minute === exact[0]) possible.push(minute);
   }
   return possible;
@@ -63,7 +68,8 @@ function bruteForce(points: Points, rule: Plain, heatOffMin: number | null): 'pa
     for (const mid of mids)
       for (const end of ends) {
         if (end < mid || mid < start) continue;
-        const good = (mid < never ? ok(mid - start, rule.midMin) : last - start < rule.midMin) &&
+        const good =
+          (mid < never ? ok(mid - start, rule.midMin) : last - start < rule.midMin) &&
           (end < never ? ok(end - (rule.further ? mid : start), rule.endMin) : rule.further && mid === never ? true : last - (rule.further ? mid : start) < rule.endMin);
         if (good) met = true;
         else broken = true;

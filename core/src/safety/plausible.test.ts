@@ -1,7 +1,7 @@
 import { addMinutes } from '../quantity/index';
 import type { Reading } from '../quantity/index';
-import { doubtReading } from './index';
-import type { EntryContext, ReadingDoubt } from './index';
+import { doubtReading } from './plausible';
+import type { EntryContext, ReadingDoubt } from './plausible';
 
 const reading = (value: number, unit: 'C' | 'F'): Reading => ({ value, unit, rawText: String(value) });
 const T0 = 1_764_000_000_000;

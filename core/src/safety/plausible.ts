@@ -109,7 +109,8 @@ function curveDoubt(reading: Reading, context: EntryContext): ReadingDoubt | nul
   const nowC = readingIn(reading, 'C');
   const ambient = inUnit(context.ambientC ?? 0, unit);
   const rises = value - before > RISE[unit] && context.changedSince !== true;
-  const kPerH = value > ambient && before > ambient && minutes > 0 ? (Math.log((before - ambient) / (value - ambient)) / minutes) * 60 : value <= ambient && before > ambient ? Infinity : 0;
+  const kPerH =
+    value > ambient && before > ambient && minutes > 0 ? (Math.log((before - ambient) / (value - ambient)) / minutes) * 60 : value <= ambient && before > ambient ? Infinity : 0;
   // A probe that is off by its tolerance near the ambient looks like any rate: only a real drop counts.
   const drops = context.changedSince !== true && (context.volumeL ?? SMALL_BATCH_L) >= SMALL_BATCH_L && kPerH > FASTEST_K_PER_H && before - value > 5 * RISE[unit];
   if (!rises && !drops) return null;

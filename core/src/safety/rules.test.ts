@@ -1,6 +1,7 @@
 import { RULE_PACKS } from '../packs';
 import { bookOf, packOf, rulesOf } from '../testing/rules';
-import { currentRules, dateMarkLastDay, isKinder, ruleBook, ruleSet, rulesAt } from './index';
+import { currentRules, dateMarkLastDay, ruleBook, rulesAt } from './index';
+import { isKinder, ruleSet } from './kitchenRules';
 import type { Rule } from './index';
 
 /** The figures of every pack, as they were written down from memory; each rule names its source and how sure that is. */
@@ -74,7 +75,18 @@ describe('the packs are their sources', () => {
       return [hotHold?.limit, coldHold?.limit, reheat.own?.points.map(({ limit, holdS }) => [limit.c, limit.f, holdS]), reheat.own?.withinMin];
     };
     expect(figures('us-fda-fc2022')).toEqual([{ c: 57, f: 135 }, { c: 5, f: 41 }, [[74, 165, 15]], 120]);
-    expect(figures('uk')).toEqual([{ c: 63, f: null }, { c: 8, f: null }, [[60, null, 2700], [65, null, 600], [70, null, 120], [75, null, 30], [80, null, 6]], null]);
+    expect(figures('uk')).toEqual([
+      { c: 63, f: null },
+      { c: 8, f: null },
+      [
+        [60, null, 2700],
+        [65, null, 600],
+        [70, null, 120],
+        [75, null, 30],
+        [80, null, 6],
+      ],
+      null,
+    ]);
     expect(figures('uk-scotland')).toEqual([{ c: 63, f: null }, { c: 8, f: null }, [[82, null, 0]], null]);
     expect(figures('codex')).toEqual([{ c: 60, f: null }, { c: 4, f: null }, [[75, null, 0]], 60]);
     expect(figures('canada')).toEqual([{ c: 60, f: 140 }, { c: 4, f: 40 }, [[74, 165, 15]], 120]);

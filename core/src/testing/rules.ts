@@ -1,5 +1,6 @@
 import { RULE_PACKS } from '../packs';
-import { ruleSet, rulesInForce } from '../safety/index';
+import { rulesInForce } from '../safety/index';
+import { ruleSet } from '../packs';
 import type { KitchenRules, RuleBook, RulePack, RulesInForce } from '../safety/index';
 
 export function packOf(packId: string): RulePack {

@@ -3,7 +3,21 @@ import * as advice from '@broth/contract/advice';
 import type { StoredEvent, ThermometerStanding } from '@broth/contract';
 import type { DayRecord, RecordLine } from '@broth/contract/record';
 import { currentRules, doubtfulSpans, foldDay, judgeBatch, missedChecks, openActions, rulesAt } from '@broth/core';
-import type { BatchRecord, BatchVerdicts, DayState, Instant, Purpose, ReadingRecord, RuleBook, Soup, Station, TemperatureLimit, TemperatureUnit, TimedReading, VerdictKind } from '@broth/core';
+import type {
+  BatchRecord,
+  BatchVerdicts,
+  DayState,
+  Instant,
+  Purpose,
+  ReadingRecord,
+  RuleBook,
+  Soup,
+  Station,
+  TemperatureLimit,
+  TemperatureUnit,
+  TimedReading,
+  VerdictKind,
+} from '@broth/core';
 import { patternNotes } from '@broth/core/advice';
 import { localClock, localIso } from '../localTime';
 
@@ -59,6 +73,26 @@ function say(verdicts: BatchVerdicts, purpose: Purpose, { kitchen }: Basis, rule
         ? null
         : { verdict: verdicts.timeControl.kind, says: words.timeControl(verdicts.timeControl, at), rule: verdicts.timeControl.citation, proof: verdicts.timeControl.proof };
   }
+}
+
+/** Events that are lines of the record. The others are of the day's work. */
+const RECORDED = [
+  'reading.taken/1',
+  'reading.taken/2',
+  'samples.digested/1',
+  'place.read/1',
+  'item.read/1',
+  'thermometer.checked/1',
+  'corrective.taken/1',
+  'decision.made/1',
+  'check.explained/1',
+  'event.voided/1',
+  'lot.discarded/1',
+  'day.signed/1',
+] as const;
+type Recorded = Extract<StoredEvent, { kind: (typeof RECORDED)[number] }>;
+function isRecorded(event: StoredEvent): event is Recorded {
+  return (RECORDED as readonly string[]).includes(event.kind);
 }
 
 /** What a day's events are asked again and again, sorted once: a batch's own, and those of the probes that stood in it. */
@@ -170,6 +204,7 @@ export function dayRecord(basis: Basis): DayRecord {
   const lines = events.flatMap((event): readonly RecordLine[] => lineOf(event));
 
   function lineOf(event: StoredEvent): readonly RecordLine[] {
+    if (!isRecorded(event)) return [];
     const line = blank(event);
     switch (event.kind) {
       case 'reading.taken/1':
@@ -225,15 +260,15 @@ export function dayRecord(basis: Basis): DayRecord {
       }
       case 'day.signed/1':
         return [{ ...line, what: 'signature', says: `Signed as far as entry ${String(event.data.upToSeq)}`, note: event.data.note }];
-      default:
-        return [];
     }
   }
 
   const last = state.signatures.at(-1) ?? null;
   const signed = last === null ? undefined : events.find((event) => event.id === last.eventId);
   // What probes outside any batch sent, and what a phone says of its clock, changes nothing that was signed.
-  const entered = events.filter((event) => event.kind !== 'day.signed/1' && event.kind !== 'clock.measured/1' && !(event.kind === 'samples.digested/1' && event.data.probes.length === 0));
+  const entered = events.filter(
+    (event) => event.kind !== 'day.signed/1' && event.kind !== 'clock.measured/1' && !(event.kind === 'samples.digested/1' && event.data.probes.length === 0),
+  );
   const readings = Object.values(state.batches).flatMap((batch) => batch.readings);
   return {
     kitchen: { id: kitchen.id, name: kitchen.name, place: kitchen.place, timeZone, invented: kitchen.invented },
@@ -244,7 +279,9 @@ export function dayRecord(basis: Basis): DayRecord {
     lines: [...lines, ...missedLines(state, basis, soupOf)].sort((left, right) => left.at - right.at || left.seq - right.seq),
     verdicts,
     patterns: patternNotes(readings, new Map(events.map((event) => [event.id, event.recordedAt]))).map((note) => advice.pattern(note, person, clock)),
-    open: openActions(state, new Map(soups.map((soup) => [soup.id, soup])), book, now).map((open) => advice.openAction(open, state.batches[open.batchId]?.name ?? open.batchId, clock)),
+    open: openActions(state, new Map(soups.map((soup) => [soup.id, soup])), book, now).map((open) =>
+      advice.openAction(open, state.batches[open.batchId]?.name ?? open.batchId, clock),
+    ),
     signature:
       last === null
         ? null

@@ -70,10 +70,21 @@ export async function dayRecordPdf(record: DayRecord, paper: Paper): Promise<Buf
     room(height);
     const { y } = pdf;
     // The local time with its offset: an hour that there is twice stays two.
-    pdf.font('plain').fontSize(9).fillColor(INK).text(`${line.takenAt.slice(11, 16)} ${line.takenAt.slice(19)}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
+    pdf
+      .font('plain')
+      .fontSize(9)
+      .fillColor(INK)
+      .text(`${line.takenAt.slice(11, 16)} ${line.takenAt.slice(19)}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
     if (line.temperature !== null) pdf.font('bold').text(`${String(line.temperature)} °${line.unit ?? ''}`, MARGIN + TIME_WIDTH, y, { width: DEGREES_WIDTH, lineBreak: false });
-    pdf.font('bold').fontSize(9.5).text(first, MARGIN + TIME_WIDTH + DEGREES_WIDTH, y, { width: rest });
-    pdf.font('plain').fontSize(8).fillColor(MUTED).text(second, MARGIN + TIME_WIDTH + DEGREES_WIDTH, y + firstHeight, { width: rest });
+    pdf
+      .font('bold')
+      .fontSize(9.5)
+      .text(first, MARGIN + TIME_WIDTH + DEGREES_WIDTH, y, { width: rest });
+    pdf
+      .font('plain')
+      .fontSize(8)
+      .fillColor(MUTED)
+      .text(second, MARGIN + TIME_WIDTH + DEGREES_WIDTH, y + firstHeight, { width: rest });
     pdf.fontSize(8.5).text(line.by, MARGIN + width - WHO_WIDTH, y, { width: WHO_WIDTH, align: 'right' });
     pdf.y = y + height;
   }

@@ -30,11 +30,17 @@ function instantOf(text: string, zone: string, dates: SampleColumns['dates']): n
 }
 
 /** All of it or nothing. Empty cells are gaps of the logger and are left out; anything else that is no number is a problem. */
-export function readSamplesCsv(text: string, columns: SampleColumns, thermometer: Thermometer, zone: string): { readonly samples: readonly Sample[]; readonly problems: readonly SampleProblem[] } {
+export function readSamplesCsv(
+  text: string,
+  columns: SampleColumns,
+  thermometer: Thermometer,
+  zone: string,
+): { readonly samples: readonly Sample[]; readonly problems: readonly SampleProblem[] } {
   const lines = text.replace(/^\uFEFF/, '').split(/\r?\n/);
   // Loggers write some lines about themselves first.
   const headAt = lines.findIndex((line) => line.includes(columns.time) && line.includes(columns.value));
-  if (headAt === -1) return { samples: [], problems: [{ line: 1, says: `No line names the columns "${columns.time}" and "${columns.value}". The first line has: ${lines[0] ?? ''}.` }] };
+  if (headAt === -1)
+    return { samples: [], problems: [{ line: 1, says: `No line names the columns "${columns.time}" and "${columns.value}". The first line has: ${lines[0] ?? ''}.` }] };
   const head = lines[headAt] ?? '';
   const delimiter = [',', ';', '\t'].sort((left, right) => head.split(right).length - head.split(left).length)[0] ?? ',';
   let table: Record<string, string>[];

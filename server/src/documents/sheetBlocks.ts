@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { allergensOf, batchSheet, dietOf, ingredientStatement } from '@broth/core';
 import type { BatchSheet, Jar, SheetContext, SheetLine, Soup, Vessel } from '@broth/core';
@@ -29,7 +30,7 @@ function amountOf(line: SheetLine): string {
 }
 
 function lineText(line: SheetLine): { amount: string; also: string; what: string } {
-  const also = line.spoons !== null ? words.spoonText(line.spoons) : line.amount === null ? '' : words.usText(line.amount, line.unit);
+  const also = line.spoons !== null ? soupWords.spoonText(line.spoons) : line.amount === null ? '' : soupWords.usText(line.amount, line.unit);
   const what = [
     line.name,
     line.cut ?? '',
@@ -42,18 +43,18 @@ function lineText(line: SheetLine): { amount: string; also: string; what: string
 }
 
 function notesOf(sheet: BatchSheet, soup: Soup): readonly string[] {
-  const off = sheet.lines.filter((line) => Math.abs(line.roundingError) > 0.02).map((line) => `${line.name} ${words.percent(line.roundingError)}`);
+  const off = sheet.lines.filter((line) => Math.abs(line.roundingError) > 0.02).map((line) => `${line.name} ${soupWords.percent(line.roundingError)}`);
   return [
-    ...(sheet.liquid === null ? [] : [`Liquid: ${words.liquid(sheet.liquid)}`]),
+    ...(sheet.liquid === null ? [] : [`Liquid: ${soupWords.liquid(sheet.liquid)}`]),
     ...(sheet.salt === null
       ? []
       : [
-          `Salt: aim at ${words.percent(sheet.salt.target, 2)}. ${sheet.salt.doses.length === 0 ? 'What is in it already salts it: taste first.' : `${sheet.salt.doses.map((dose) => words.amountText(Math.round(dose), 'g')).join(' + ')}, tasted in between.`}`,
+          `Salt: aim at ${soupWords.percent(sheet.salt.target, 2)}. ${sheet.salt.doses.length === 0 ? 'What is in it already salts it: taste first.' : `${sheet.salt.doses.map((dose) => words.amountText(Math.round(dose), 'g')).join(' + ')}, tasted in between.`}`,
         ]),
     `Steam takes ${words.number(sheet.evaporationL.low)} to ${words.litres(sheet.evaporationL.high)}.`,
     ...(sheet.unmeasured.length === 0 ? [] : [`Not measured yet: ${words.list(sheet.unmeasured)}. Write down what goes in.`]),
     ...(off.length === 0 ? [] : [`Rounded by more than 2 %: ${off.join('; ')}.`]),
-    `Blend: ${words.schoolChoice('texture', soup.schools.texture).choice}. Texture aimed at: ${words.TEXTURE[soup.texture].toLowerCase()}.`,
+    `Blend: ${soupWords.schoolChoice('texture', soup.schools.texture).choice}. Texture aimed at: ${soupWords.TEXTURE[soup.texture].toLowerCase()}.`,
   ];
 }
 
@@ -72,7 +73,7 @@ export function sheetBlocks({ soup, volumeL, vessel, jar, soupById, history, kit
   const sheet = batchSheet(soup, volumeL, { vessel, jar, soupById, ...history });
   const { contains, unknownLines } = allergensOf(soup, soupById);
   const statement = ingredientStatement(soup, soupById).map((line) => `${line.name}${line.share === null ? ' (not measured)' : ''}`);
-  const diets = (['vegan', 'vegetarian', 'glutenFree'] as const).map((diet) => words.dietLine(diet, dietOf(soup, soupById, diet)));
+  const diets = (['vegan', 'vegetarian', 'glutenFree'] as const).map((diet) => soupWords.dietLine(diet, dietOf(soup, soupById, diet)));
   const over = vessel !== null && volumeL > vessel.workingMaxL ? [`${vessel.name} works up to ${words.litres(vessel.workingMaxL)}: this is too much for it.`] : [];
   return {
     title: soup.name,
@@ -92,14 +93,14 @@ export function sheetBlocks({ soup, volumeL, vessel, jar, soupById, history, kit
       const blend = fills !== null ? ` ${String(fills)} fills of the jar.` : blendL !== null && blendL < volumeL ? ` ${words.litres(blendL)} of it.` : '';
       return {
         head: `${String(index + 1)}. ${step.name}.${blend}`,
-        minutes: `${words.range(lowMin, highMin)}${basis === 'measured' ? ' (measured)' : ''}, ${words.CLOCK_FROM[step.clockFrom]}`,
+        minutes: `${soupWords.range(lowMin, highMin)}${basis === 'measured' ? ' (measured)' : ''}, ${soupWords.CLOCK_FROM[step.clockFrom]}`,
         lines: [...goesIn.map(lineText), ...returns],
         check: step.check,
         caution: [step.caution, step.irreversible ? 'Cannot be undone.' : null].filter((one) => one !== null).join(' ') || null,
         why: step.why,
       };
     }),
-    notes: [...notesOf(sheet, soup), `Ingredients by weight: ${statement.join(', ')}.`, words.FREE_FROM],
+    notes: [...notesOf(sheet, soup), `Ingredients by weight: ${statement.join(', ')}.`, soupWords.FREE_FROM],
     foot: kitchen,
   };
 }

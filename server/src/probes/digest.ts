@@ -60,7 +60,12 @@ export async function digestSamples(context: Clocked, kitchen: KitchenRow, sampl
         count: own.length,
         sha256,
         rulesVersion: version,
-        probes: [...minutesOf(own.filter((one) => dayOf.has(one.thermometerId)), station.thermometers)],
+        probes: [
+          ...minutesOf(
+            own.filter((one) => dayOf.has(one.thermometerId)),
+            station.thermometers,
+          ),
+        ],
       },
     };
     await appendEvent(database, kitchenId, event, context.now());

@@ -43,8 +43,14 @@ export function watchDrop(context: Context, folder: string, log: FastifyBaseLogg
     const { station } = await stationOf(kitchenId);
     const base = name.replace(/\.csv$/i, '');
     const thermometer = station.thermometers.find((one) => base === one.id || base.startsWith(`${one.id}-`));
-    if (thermometer === undefined) return `No thermometer is called "${base}". Name the file after the thermometer's id; there are ${station.thermometers.map((one) => one.id).join(', ')}.`;
-    const { samples, problems } = readSamplesCsv(text, { thermometerId: thermometer.id, time: 'time', value: 'temperature', unit: thermometer.unit, dates: 'ymd' }, thermometer, kitchen.timeZone);
+    if (thermometer === undefined)
+      return `No thermometer is called "${base}". Name the file after the thermometer's id; there are ${station.thermometers.map((one) => one.id).join(', ')}.`;
+    const { samples, problems } = readSamplesCsv(
+      text,
+      { thermometerId: thermometer.id, time: 'time', value: 'temperature', unit: thermometer.unit, dates: 'ymd' },
+      thermometer,
+      kitchen.timeZone,
+    );
     if (problems.length > 0) return problems.map(({ line, says }) => `Line ${String(line)}: ${says}`).join('\n');
     try {
       await ingest(context, kitchen, samples);

@@ -1,6 +1,7 @@
 import { eventsAnswer, eventsSince as eventsSinceAnswer, postEvents } from '@broth/contract';
 import { Refusal, refuse } from '@broth/contract/refusals';
-import { doubtReading, minutesBetween } from '@broth/core';
+import { minutesBetween } from '@broth/core';
+import { doubtReading } from '@broth/core/advice';
 import type { DayEvent } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';

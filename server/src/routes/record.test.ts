@@ -17,17 +17,28 @@ beforeEach(async () => {
 afterEach(() => kitchen.close());
 
 const call = async (method: 'GET' | 'POST' | 'PUT' | 'DELETE' | 'PATCH', url: string, payload?: object | string) => {
-  const answer = await kitchen.app.inject({ method, url: `/api${url}`, ...(payload === undefined ? {} : { payload }), ...(typeof payload === 'string' ? { headers: { 'content-type': 'text/csv' } } : {}) });
-  return { status: answer.statusCode, json: answer.headers['content-type']?.toString().includes('json') === true ? answer.json<Record<string, unknown>>() : {}, raw: answer.rawPayload, text: answer.body };
+  const answer = await kitchen.app.inject({
+    method,
+    url: `/api${url}`,
+    ...(payload === undefined ? {} : { payload }),
+    ...(typeof payload === 'string' ? { headers: { 'content-type': 'text/csv' } } : {}),
+  });
+  return {
+    status: answer.statusCode,
+    json: answer.headers['content-type']?.toString().includes('json') === true ? answer.json<Record<string, unknown>>() : {},
+    raw: answer.rawPayload,
+    text: answer.body,
+  };
 };
-const record = async () => (await call('GET', `/kitchens/landing/days/${DAY}/record.json`)).json as unknown as {
-  lines: { what: string; verdict: string | null; says: string; suspect: boolean; voided: boolean; late: boolean; temperature: number | null; pack: string }[];
-  verdicts: { purpose: string; verdict: string; proof: string[] }[];
-  patterns: string[];
-  open: string[];
-  signature: { holds: boolean; by: string } | null;
-  head: { seq: number; hash: string };
-};
+const record = async () =>
+  (await call('GET', `/kitchens/landing/days/${DAY}/record.json`)).json as unknown as {
+    lines: { what: string; verdict: string | null; says: string; suspect: boolean; voided: boolean; late: boolean; temperature: number | null; pack: string }[];
+    verdicts: { purpose: string; verdict: string; proof: string[] }[];
+    patterns: string[];
+    open: string[];
+    signature: { holds: boolean; by: string } | null;
+    head: { seq: number; hash: string };
+  };
 const cooled = (): DayEvent[] => [
   lentilStarted('08:00'),
   event('step.done/1', '09:50', { batchId: LENTIL, stepId: 'finish' }),
@@ -38,7 +49,8 @@ const cooled = (): DayEvent[] => [
 ];
 
 describe('rules', () => {
-  const put = (packId: string, baseVersion: number, by = 'maren', changes: object[] = []) => call('PUT', '/kitchens/landing/rules', { by, baseVersion, rules: { packId, changes, added: [] } });
+  const put = (packId: string, baseVersion: number, by = 'maren', changes: object[] = []) =>
+    call('PUT', '/kitchens/landing/rules', { by, baseVersion, rules: { packId, changes, added: [] } });
   test('every pack ships with the sources of its rules', async () => {
     const { json } = await call('GET', '/rule-packs');
     expect((json as unknown as { id: string }[]).map((pack) => pack.id)).toEqual(RULE_PACKS.map((pack) => pack.id));
@@ -54,7 +66,12 @@ describe('rules', () => {
     // Five hours and twenty-five minutes in all: in time by the Code it began under, four hours more would not have been.
     const { verdicts, lines } = await record();
     expect(verdicts.find((one) => one.purpose === 'Cooling')?.verdict).toBe('Passed');
-    expect(lines.filter((line) => line.what === 'reading').map((line) => line.pack.split(',')[0])).toEqual(['FDA Food Code 2022', 'FDA Food Code 2022', 'FDA Food Code 2022', 'FDA Food Code 2022']);
+    expect(lines.filter((line) => line.what === 'reading').map((line) => line.pack.split(',')[0])).toEqual([
+      'FDA Food Code 2022',
+      'FDA Food Code 2022',
+      'FDA Food Code 2022',
+      'FDA Food Code 2022',
+    ]);
   });
   test('only the lead changes rules, nobody over somebody else, and nothing into another kind', async () => {
     expect((await put('uk', 1, 'tobi')).status).toBe(403);
@@ -78,7 +95,14 @@ describe('the record', () => {
   test('keeps the check nobody made as missed, and what is entered late as late', async () => {
     await kitchen.post([...cooled().slice(0, 3), event('hold.started/1', '10:05', { batchId: LENTIL, placeId: 'well1' })]);
     const held = (clock: string): DayEvent =>
-      event('reading.taken/1', clock, { batchId: LENTIL, purpose: 'hotHold', reading: { value: 150, unit: 'F', rawText: '150' }, heldS: null, packId: 'us-fda-fc2022', packVersion: 1 });
+      event('reading.taken/1', clock, {
+        batchId: LENTIL,
+        purpose: 'hotHold',
+        reading: { value: 150, unit: 'F', rawText: '150' },
+        heldS: null,
+        packId: 'us-fda-fc2022',
+        packVersion: 1,
+      });
     await kitchen.post([held('11:00'), held('15:30')]);
     const { lines } = await record();
     expect(lines.filter((line) => line.what === 'missed').map((line) => line.says)).toEqual([
@@ -90,7 +114,13 @@ describe('the record', () => {
   });
   test('marks what was read with a thermometer that then failed its check', async () => {
     const check = (clock: string, value: number): DayEvent =>
-      event('thermometer.checked/1', clock, { thermometerId: 'red', method: 'ice', reading: { value, unit: 'F', rawText: String(value) }, offset: value - 32, usable: Math.abs(value - 32) <= 2 });
+      event('thermometer.checked/1', clock, {
+        thermometerId: 'red',
+        method: 'ice',
+        reading: { value, unit: 'F', rawText: String(value) },
+        offset: value - 32,
+        usable: Math.abs(value - 32) <= 2,
+      });
     const read: DayEvent = event('reading.taken/2', '10:10', {
       batchId: LENTIL,
       purpose: 'cool',
@@ -112,7 +142,10 @@ describe('the record', () => {
   });
   test('on paper, in both sizes, every page of it', async () => {
     await kitchen.post([...cooled(), reading('11:50', 69), reading('15:55', 41)]);
-    for (const [paper, width] of [['a4', 595.28], ['letter', 612]] as const) {
+    for (const [paper, width] of [
+      ['a4', 595.28],
+      ['letter', 612],
+    ] as const) {
       const { raw, status } = await call('GET', `/kitchens/landing/days/${DAY}/record.pdf?paper=${paper}`);
       const pdf = await PDFDocument.load(raw);
       expect([status, pdf.getPage(0).getWidth()]).toEqual([200, width]);
@@ -133,7 +166,12 @@ describe('the record', () => {
     ]);
     const { json } = await call('GET', '/kitchens/landing/days/2026-10-31/record.json');
     const { lines } = json as unknown as { lines: { takenAt: string; temperature: number | null; verdict: string; says: string }[] };
-    expect(lines.filter((line) => line.temperature !== null).map((line) => line.takenAt.slice(11))).toEqual(['00:30:00-04:00', '01:30:00-04:00', '01:30:00-05:00', '02:00:00-05:00']);
+    expect(lines.filter((line) => line.temperature !== null).map((line) => line.takenAt.slice(11))).toEqual([
+      '00:30:00-04:00',
+      '01:30:00-04:00',
+      '01:30:00-05:00',
+      '02:00:00-05:00',
+    ]);
     // Two and a half hours by the clock that runs, an hour and a half by the one on the wall.
     expect(lines.at(-1)).toMatchObject({ verdict: 'Failed', says: 'Not below 70 °F (21 °C) within 2 h.' });
   });
@@ -142,7 +180,10 @@ describe('the record', () => {
 describe('an inspector', () => {
   test('reads by a link that ends by itself, or when it is ended, the days it is for and nothing else', async () => {
     await kitchen.post(cooled());
-    const made = (await call('POST', '/kitchens/landing/inspector-links', { by: 'maren', fromDay: '2026-11-24', toDay: DAY, forDays: 2 })).json as unknown as { token: string; id: string };
+    const made = (await call('POST', '/kitchens/landing/inspector-links', { by: 'maren', fromDay: '2026-11-24', toDay: DAY, forDays: 2 })).json as unknown as {
+      token: string;
+      id: string;
+    };
     expect((await call('GET', `/inspect/${made.token}`)).json['days']).toEqual(['2026-11-24', DAY]);
     expect((await call('GET', `/inspect/${made.token}/${DAY}/record.json`)).status).toBe(200);
     expect((await call('GET', `/inspect/${made.token}/${DAY}/record.pdf`)).raw.subarray(0, 5).toString()).toBe('%PDF-');
@@ -162,7 +203,8 @@ describe('an inspector', () => {
 });
 
 describe('probes', () => {
-  const push = (id: string, samples: readonly (readonly [string, number])[]) => call('POST', '/kitchens/landing/samples', { probes: [{ id, samples: samples.map(([clock, value]) => [at(clock), value]) }] });
+  const push = (id: string, samples: readonly (readonly [string, number])[]) =>
+    call('POST', '/kitchens/landing/samples', { probes: [{ id, samples: samples.map(([clock, value]) => [at(clock), value]) }] });
   /** What the digester does of itself every few seconds. */
   const digested = async (wanted = 1): Promise<DayEvent[]> => {
     const until = Date.now() + 4000;
@@ -175,11 +217,22 @@ describe('probes', () => {
   };
   test('what they push becomes a digest a minute in the log, with a hash anybody can work out again', async () => {
     await kitchen.post([...cooled(), event('probe.placed/1', '10:31', { thermometerId: 'pan1', batchId: LENTIL, purpose: 'cool' })]);
-    expect((await push('pan1', [['10:33', 133.2], ['10:32', 133.5]])).json).toEqual({ taken: 2, new: 2 });
+    expect(
+      (
+        await push('pan1', [
+          ['10:33', 133.2],
+          ['10:32', 133.5],
+        ])
+      ).json,
+    ).toEqual({ taken: 2, new: 2 });
     expect((await push('pan1', [['10:33', 133.2]])).json).toEqual({ taken: 1, new: 0 });
     const [first, second] = await digested(2);
     if (first?.kind !== 'samples.digested/1') throw new Error('no digest');
-    expect(first.data).toMatchObject({ count: 1, probes: [{ thermometerId: 'pan1', last: 133.5 }], sha256: samplesSha256([{ thermometerId: 'pan1', at: at('10:32'), value: 133.5 }]) });
+    expect(first.data).toMatchObject({
+      count: 1,
+      probes: [{ thermometerId: 'pan1', last: 133.5 }],
+      sha256: samplesSha256([{ thermometerId: 'pan1', at: at('10:32'), value: 133.5 }]),
+    });
     expect(second?.kind).toBe('samples.digested/1');
     expect(await verifyChain(kitchen.database)).toMatchObject([{ kind: 'whole' }]);
     const { lines } = await record();
@@ -220,7 +273,7 @@ describe('probes', () => {
     const { json } = await call('GET', `/kitchens/landing/thermometers/walkin/samples?from=${String(at('09:00'))}&to=${String(at('11:00'))}&points=12`);
     expect((json['points'] as { last: number }[]).map((point) => Math.round(point.last * 10) / 10)).toEqual([3.4, 3.9]);
   });
-  test('a digest is the server\'s to write', async () => {
+  test("a digest is the server's to write", async () => {
     const data = { from: at('10:00'), to: at('10:01'), late: false, thermometerIds: [], count: 0, sha256: '0'.repeat(64), rulesVersion: 1, probes: [] };
     expect((await kitchen.post([event('samples.digested/1', '10:01', data, randomUUID())])).results[0]?.problem?.code).toBe('event.serverOnly');
   });

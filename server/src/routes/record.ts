@@ -86,10 +86,7 @@ export function recordRoutes(api: Api, context: Context): void {
     });
   };
   const asCsv = (reply: FastifyReply, record: DayRecord): FastifyReply =>
-    reply
-      .type('text/csv; charset=utf-8')
-      .header('content-disposition', `attachment; filename="temperature-record-${record.day}.csv"`)
-      .send(csvOf(record));
+    reply.type('text/csv; charset=utf-8').header('content-disposition', `attachment; filename="temperature-record-${record.day}.csv"`).send(csvOf(record));
   const asPdf = async (reply: FastifyReply, record: DayRecord, on: 'a4' | 'letter'): Promise<FastifyReply> =>
     reply
       .type('application/pdf')
@@ -122,10 +119,14 @@ export function recordRoutes(api: Api, context: Context): void {
   });
   const links = async (kitchenId: string) => ({ links: (await InspectorLinkRow.findAll({ where: { kitchenId }, order: [['madeAt', 'DESC']], limit: 50 })).map(linkOf) });
 
-  api.get('/kitchens/:kitchenId/inspector-links', { schema: { summary: 'Links an inspector may read by', params: kitchenParams, response: { 200: inspectorLinks } } }, async (request) => {
-    await kitchenOr404(request.params.kitchenId);
-    return links(request.params.kitchenId);
-  });
+  api.get(
+    '/kitchens/:kitchenId/inspector-links',
+    { schema: { summary: 'Links an inspector may read by', params: kitchenParams, response: { 200: inspectorLinks } } },
+    async (request) => {
+      await kitchenOr404(request.params.kitchenId);
+      return links(request.params.kitchenId);
+    },
+  );
   api.post(
     '/kitchens/:kitchenId/inspector-links',
     { schema: { summary: 'Make a link that reads some days and ends by itself', params: kitchenParams, body: postInspectorLink, response: { 200: madeInspectorLink } } },
@@ -138,7 +139,15 @@ export function recordRoutes(api: Api, context: Context): void {
       // Only its hash is kept: whoever reads the database cannot open a link.
       const token = randomBytes(24).toString('base64url');
       const now = context.now();
-      const row = await InspectorLinkRow.create({ kitchenId, tokenSha256: sha256(token), fromDay, toDay, madeAt: new Date(now), madeBy: by, expiresAt: new Date(now + forDays * DAY_MS) });
+      const row = await InspectorLinkRow.create({
+        kitchenId,
+        tokenSha256: sha256(token),
+        fromDay,
+        toDay,
+        madeAt: new Date(now),
+        madeBy: by,
+        expiresAt: new Date(now + forDays * DAY_MS),
+      });
       return { ...linkOf(row), token };
     },
   );

@@ -28,7 +28,8 @@ export function thermometerRoutes(api: Api, context: Context): void {
       const known = station.thermometers.find((one) => one.id === thermometerId);
       // What was read in one unit stays in it: another unit is another thermometer.
       if (known !== undefined && known.unit !== body.unit) throw refuse('thermometer.unitFixed', { name: known.name });
-      if (station.thermometers.some((one) => one.id !== thermometerId && one.name.toLowerCase() === body.name.toLowerCase())) throw refuse('thermometer.nameTaken', { name: body.name });
+      if (station.thermometers.some((one) => one.id !== thermometerId && one.name.toLowerCase() === body.name.toLowerCase()))
+        throw refuse('thermometer.nameTaken', { name: body.name });
       const next = { id: thermometerId, ...body };
       await changeStation(context.database, kitchenId, (was) => ({
         ...was,
@@ -41,7 +42,10 @@ export function thermometerRoutes(api: Api, context: Context): void {
 
   api.post(
     '/kitchens/:kitchenId/samples',
-    { bodyLimit: 16_000_000, schema: { summary: 'What probes push: all of it or nothing; what came before is not taken twice', params: kitchenParams, body: postSamples, response: { 200: samplesTaken } } },
+    {
+      bodyLimit: 16_000_000,
+      schema: { summary: 'What probes push: all of it or nothing; what came before is not taken twice', params: kitchenParams, body: postSamples, response: { 200: samplesTaken } },
+    },
     async (request) => {
       const kitchen = await kitchenOr404(request.params.kitchenId);
       const samples = request.body.probes.flatMap(({ id, samples: own }) => own.map(([at, value]) => ({ thermometerId: id, at, value })));
@@ -51,7 +55,10 @@ export function thermometerRoutes(api: Api, context: Context): void {
 
   api.put(
     '/kitchens/:kitchenId/samples.csv',
-    { bodyLimit: 16_000_000, schema: { summary: "Take in a data logger's file: all of it or nothing", params: kitchenParams, querystring: sampleColumns, response: { 200: samplesTaken } } },
+    {
+      bodyLimit: 16_000_000,
+      schema: { summary: "Take in a data logger's file: all of it or nothing", params: kitchenParams, querystring: sampleColumns, response: { 200: samplesTaken } },
+    },
     async (request) => {
       const kitchen = await kitchenOr404(request.params.kitchenId);
       const { station } = await stationOf(kitchen.kitchenId);

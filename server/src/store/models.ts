@@ -107,7 +107,15 @@ const json = () => ({ type: DataTypes.JSONB, allowNull: false });
 export function defineModels(sequelize: Sequelize): void {
   const options = { sequelize, timestamps: false, underscored: true };
   KitchenRow.init(
-    { kitchenId: key(), name: text(), place: text(), timeZone: text(), temperatureUnit: text(), invented: { type: DataTypes.BOOLEAN, allowNull: false }, retentionDays: { ...whole(), defaultValue: 365 } },
+    {
+      kitchenId: key(),
+      name: text(),
+      place: text(),
+      timeZone: text(),
+      temperatureUnit: text(),
+      invented: { type: DataTypes.BOOLEAN, allowNull: false },
+      retentionDays: { ...whole(), defaultValue: 365 },
+    },
     { ...options, tableName: 'kitchen' },
   );
   const instant = () => ({ type: DataTypes.DATE, allowNull: false });

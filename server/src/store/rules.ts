@@ -1,5 +1,6 @@
 import type { RuleVersionOnWire, ThermometerStanding } from '@broth/contract';
-import { ruleBook, ruleSet } from '@broth/core';
+import { ruleBook } from '@broth/core';
+import { ruleSet } from '@broth/core/packs';
 import type { DayEvent, KitchenRules, RuleBook, RulePack } from '@broth/core';
 import { DEFAULT_PACK, RULE_PACKS } from '@broth/core/packs';
 import { QueryTypes } from 'sequelize';
@@ -46,7 +47,10 @@ export async function changeRules(
     const newest = await KitchenRulesRow.max<number, KitchenRulesRow>('version', { where: { kitchenId }, transaction });
     if (newest !== change.baseVersion) return false;
     const version = newest + 1;
-    await KitchenRulesRow.create({ kitchenId, version, since: change.at, madeBy: change.by, body: change.rules, ruleSet: ruleSet(change.pack, change.rules, version) }, { transaction });
+    await KitchenRulesRow.create(
+      { kitchenId, version, since: change.at, madeBy: change.by, body: change.rules, ruleSet: ruleSet(change.pack, change.rules, version) },
+      { transaction },
+    );
     return true;
   });
   if (!stored) return 'overtaken';

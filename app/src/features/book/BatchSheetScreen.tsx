@@ -1,3 +1,4 @@
+import type { CarriedOver } from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { DOUBTED_DOSE, doseFactor, soupOf, vesselsOf } from '@broth/core';
 import type { AdditionRecord, DayPlan, SheetLine } from '@broth/core';
@@ -72,7 +73,7 @@ export function BatchSheetScreen() {
   const plan = day.view.plan?.plan as DayPlan | undefined;
   const planned = plan?.batches.find((one) => one.id === batchId);
   const washes = plan?.washes.filter((one) => one.beforeBatchId === batchId) ?? [];
-  const carried = washes.flatMap((wash): words.CarriedOver[] => {
+  const carried = washes.flatMap((wash): CarriedOver[] => {
     const kind = day.equipmentById.get(wash.unitId)?.kind;
     return wash.carriesOver.length > 0 && (kind === 'jar' || kind === 'immersion') ? [{ tool: kind, allergens: wash.carriesOver, from: [day.names.batch(wash.afterBatchId)] }] : [];
   });

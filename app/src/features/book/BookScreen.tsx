@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { allergensOf, checkSoup } from '@broth/core';
 import type { Soup } from '@broth/core';
@@ -17,7 +18,7 @@ import { useBack } from './useBack';
 function SoupRow({ open, soup }: { readonly open: OpenBook; readonly soup: Soup }) {
   const router = useRouter();
   const findings = checkSoup(soup, open.soupById, open.pantry);
-  const grave = findings.filter(words.isGrave).length;
+  const grave = findings.filter(soupWords.isGrave).length;
   const { contains, unknownLines } = allergensOf(soup, open.soupById);
   const users = open.soups.filter((other) => other.ingredients.some((line) => line.componentId === soup.id));
   return (

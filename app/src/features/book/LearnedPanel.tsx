@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { timeOffers } from '@broth/core';
 import type { Soup, TimeOffer } from '@broth/core';
@@ -30,10 +31,10 @@ export function LearnedPanel({ open, soup }: { readonly open: OpenBook; readonly
         const more = duration.perLitreMin * soup.makesL;
         return (
           <View key={step.id} style={{ gap: 6 }}>
-            <Body>{`${step.name}: the last ${String(learned.count)} took ${words.range(learned.low, learned.high)}, ${words.duration(learned.median)} in the middle. The card says ${words.range(step.duration.lowMin + more, step.duration.highMin + more)}.`}</Body>
+            <Body>{`${step.name}: the last ${String(learned.count)} took ${soupWords.range(learned.low, learned.high)}, ${words.duration(learned.median)} in the middle. The card says ${soupWords.range(step.duration.lowMin + more, step.duration.highMin + more)}.`}</Body>
             <Action
               style={{ alignSelf: 'flex-start' }}
-              label={`Put ${words.range(duration.lowMin + more, duration.highMin + more)} on the card`}
+              label={`Put ${soupWords.range(duration.lowMin + more, duration.highMin + more)} on the card`}
               onPress={() => {
                 take(offer);
               }}

@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { IMPORT_LIMIT_BYTES, importText, readCard, readNumber, slugOf } from '@broth/contract/formats';
 import { makeSoup, makeStep } from '@broth/core';
@@ -53,7 +54,7 @@ function Ways({ open, onMade }: { readonly open: OpenBook; readonly onMade: (mad
     if (name.trim() === '' || litres === null || litres <= 0 || ingredients.trim() === '') return;
     const perL = UNITS.find((one) => one.value === unit)?.perL ?? 1;
     const made = readCard({ name: name.slice(0, 80), makesL: Number((litres * perL).toFixed(2)), ingredients, method }, kitchen, slugOf(name, ids));
-    onMade({ soup: made.soup, doubts: made.doubts.map(({ line, doubt }) => `${line}: ${words.lineDoubt(doubt)}`) });
+    onMade({ soup: made.soup, doubts: made.doubts.map(({ line, doubt }) => `${line}: ${soupWords.lineDoubt(doubt)}`) });
   };
   const empty = (): void => {
     onMade({
@@ -69,18 +70,18 @@ function Ways({ open, onMade }: { readonly open: OpenBook; readonly onMade: (mad
   };
   const takeIn = async (file: File): Promise<void> => {
     if (file.size > IMPORT_LIMIT_BYTES) {
-      setTrouble(words.importTrouble({ code: 'tooLarge', mb: file.size / 1_000_000 }));
+      setTrouble(soupWords.importTrouble({ code: 'tooLarge', mb: file.size / 1_000_000 }));
       return;
     }
     const imported = importText(await file.text(), kitchen, slugOf(file.name.replace(/\..*$/, ''), ids));
     if (imported.kind === 'trouble') {
-      setTrouble(words.importTrouble(imported.trouble));
+      setTrouble(soupWords.importTrouble(imported.trouble));
       return;
     }
     setTrouble(null);
     if (imported.kind === 'recipe') {
       const lost = imported.notCarried.length === 0 ? [] : [`Not carried over, there is no place for it here: ${imported.notCarried.join(', ')}.`];
-      onMade({ soup: imported.soup, doubts: [...lost, ...imported.doubts.map(({ line, doubt }) => `${line}: ${words.lineDoubt(doubt)}`)] });
+      onMade({ soup: imported.soup, doubts: [...lost, ...imported.doubts.map(({ line, doubt }) => `${line}: ${soupWords.lineDoubt(doubt)}`)] });
       return;
     }
     const { soup, components } = imported.document;

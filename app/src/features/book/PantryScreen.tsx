@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { readNumber } from '@broth/contract/formats';
 import { ALLERGENS } from '@broth/core';
@@ -149,7 +150,7 @@ export function PantryScreen() {
                 <Strong>{food.name}</Strong>
                 <Note>
                   {[
-                    food.edibleShare !== null && food.edibleShare < 1 ? `${words.percent(food.edibleShare, 0)} left after peeling` : '',
+                    food.edibleShare !== null && food.edibleShare < 1 ? `${soupWords.percent(food.edibleShare, 0)} left after peeling` : '',
                     food.allergens === 'unknown' ? 'label not read' : words.list(food.allergens.map((allergen) => words.ALLERGEN[allergen])),
                     food.price === null ? 'no price' : `${food.price.amount.toFixed(2)} a ${food.price.per === 'each' ? 'piece' : food.price.per}`,
                   ]

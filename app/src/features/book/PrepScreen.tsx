@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { orderList, prepList, soupOf } from '@broth/core';
 import type { PrepBatch } from '@broth/core';
@@ -44,7 +45,7 @@ export function PrepScreen() {
   const items = prepList(batches);
   const order = orderList(batches, open.pantry);
   const us = open.book.kitchen.temperatureUnit === 'F';
-  const both = (grams: number): string => (us && grams > 0 ? `${words.amountText(grams, 'g')} (${words.usText(grams, 'g')})` : words.amountText(grams, 'g'));
+  const both = (grams: number): string => (us && grams > 0 ? `${words.amountText(grams, 'g')} (${soupWords.usText(grams, 'g')})` : words.amountText(grams, 'g'));
   // Who is there by then to have it cut.
   const hands = (by: number | null): string => {
     const people = open.book.station.people.filter((person) => by === null || person.shift.fromMin < by);

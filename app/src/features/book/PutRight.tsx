@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { TEXTURES, thicken, thin } from '@broth/core';
 import type { BatchSheet, Soup, Texture } from '@broth/core';
@@ -26,7 +27,7 @@ interface Props {
   readonly onAdd: ((addition: Addition) => void) | null;
 }
 
-const TEXTURE_OPTIONS = TEXTURES.map((value) => ({ value, label: words.TEXTURE[value] }));
+const TEXTURE_OPTIONS = TEXTURES.map((value) => ({ value, label: soupWords.TEXTURE[value] }));
 
 /** Too thin, too thick, not salted enough: how much of what, for these litres and this soup's own diet, a step at a time. */
 export function PutRight({ open, soup, volumeL, sheet, onAdd }: Props) {
@@ -58,7 +59,7 @@ export function PutRight({ open, soup, volumeL, sheet, onAdd }: Props) {
         {at(wanted) > at(now)
           ? thickening.ways.map((way) => (
               <View key={JSON.stringify(way)} style={{ gap: 6 }}>
-                <Body>{words.thickening(way, foodName)}</Body>
+                <Body>{soupWords.thickening(way, foodName)}</Body>
                 {way.way === 'slurry' && way === thickening.ways[0]
                   ? add(
                       { name: foodName(way.foodId), ingredientId: null, amount: Math.round(way.firstG), unit: 'g', for: 'thicken' },
@@ -70,7 +71,7 @@ export function PutRight({ open, soup, volumeL, sheet, onAdd }: Props) {
           : null}
         {at(wanted) < at(now) ? (
           <>
-            <Body>{`Stir in ${words.litres(thinning.firstL)} of hot ${liquid}, look, then up to ${words.litres(thinning.addL)} in all. Salt falls to ${words.percent(thinning.saltFactor, 0)} of what it was: taste and salt again. Boil it again.`}</Body>
+            <Body>{`Stir in ${words.litres(thinning.firstL)} of hot ${liquid}, look, then up to ${words.litres(thinning.addL)} in all. Salt falls to ${soupWords.percent(thinning.saltFactor, 0)} of what it was: taste and salt again. Boil it again.`}</Body>
             {add({ name: liquid, ingredientId: null, amount: Math.round(thinning.firstL * 1000), unit: 'mL', for: 'thin' }, `Added ${words.litres(thinning.firstL)} of ${liquid}`)}
           </>
         ) : null}
@@ -81,8 +82,8 @@ export function PutRight({ open, soup, volumeL, sheet, onAdd }: Props) {
           <Title level={2}>Salt</Title>
           <Body>
             {sheet.salt.doses.length === 0
-              ? `What is salty already brings ${words.percent(sheet.salt.nowShare, 2)}; the aim is ${words.percent(sheet.salt.target, 2)}. Taste before any salt.`
-              : `From ${words.percent(sheet.salt.nowShare, 2)} to ${words.percent(sheet.salt.target, 2)}: ${words.amountText(Math.round(sheet.salt.doses.reduce((sum, dose) => sum + dose, 0)), 'g')} in all, a tenth of a percent at a time. Taste with a clean spoon after each.`}
+              ? `What is salty already brings ${soupWords.percent(sheet.salt.nowShare, 2)}; the aim is ${soupWords.percent(sheet.salt.target, 2)}. Taste before any salt.`
+              : `From ${soupWords.percent(sheet.salt.nowShare, 2)} to ${soupWords.percent(sheet.salt.target, 2)}: ${words.amountText(Math.round(sheet.salt.doses.reduce((sum, dose) => sum + dose, 0)), 'g')} in all, a tenth of a percent at a time. Taste with a clean spoon after each.`}
           </Body>
           {sheet.salt.doses[0] === undefined ? null : (
             <>

@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { backKey, batchSheet, jarOf } from '@broth/core';
 import type { BatchSheet, SheetLine, SheetStep, Soup, Vessel as VesselThing } from '@broth/core';
@@ -36,7 +37,7 @@ interface Props {
   /** How warm the pot begins; what it is when nothing is said, is cold. */
   readonly startC?: number;
   /** What an unwashed blender would bring. */
-  readonly carried?: readonly words.CarriedOver[];
+  readonly carried?: readonly soupWords.CarriedOver[];
 }
 
 function LineTick({
@@ -53,13 +54,13 @@ function LineTick({
   readonly onTick: () => void;
 }) {
   const amount = amountOf(line);
-  const also = line.spoons !== null ? words.spoonText(line.spoons) : us && line.amount !== null ? words.usText(line.amount, line.unit) : '';
+  const also = line.spoons !== null ? soupWords.spoonText(line.spoons) : us && line.amount !== null ? soupWords.usText(line.amount, line.unit) : '';
   const notes = [
     line.firstAmount === null || back ? '' : `first ${words.amountText(line.firstAmount, line.unit)}, taste, then the rest`,
     line.purchasedG === null || back ? '' : `take ${words.amountText(line.purchasedG, 'g')}`,
     line.fixed ? 'not scaled' : '',
     line.returnsAtStepId !== null && !back ? 'kept aside' : '',
-    Math.abs(line.roundingError) > ROUNDING_SAID ? `rounded ${words.percent(line.roundingError)}` : '',
+    Math.abs(line.roundingError) > ROUNDING_SAID ? `rounded ${soupWords.percent(line.roundingError)}` : '',
   ].filter((one) => one !== '');
   return (
     <Tick label={`${line.name}, ${amount}`} done={done} onPress={onTick}>
@@ -114,11 +115,11 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
           <PhaseMark phase={step.phase} color={palette.ink} size={40} />
         )}
         <View style={{ flex: 1 }}>
-          <Note>{`Step ${String(index + 1)} of ${String(sheet.steps.length)} · ${place}${step.heat === 'off' ? '' : ` · heat ${words.HEAT[step.heat]}, ${words.LID[step.lid]}`}`}</Note>
+          <Note>{`Step ${String(index + 1)} of ${String(sheet.steps.length)} · ${place}${step.heat === 'off' ? '' : ` · heat ${soupWords.HEAT[step.heat]}, ${soupWords.LID[step.lid]}`}`}</Note>
           <Title level={2}>{step.name}</Title>
-          <Figure style={{ fontSize: 28 }}>{words.range(lowMin, highMin)}</Figure>
+          <Figure style={{ fontSize: 28 }}>{soupWords.range(lowMin, highMin)}</Figure>
           <Note>
-            {`${words.CLOCK_FROM[step.clockFrom]}${basis === 'measured' && learned !== null ? `; the last ${String(learned.count)} took ${words.range(learned.low, learned.high)}` : basis === 'power' ? '; from litres and power' : ''}${step.lookEveryMin === null ? '' : `; look every ${String(step.lookEveryMin)} min`}`}
+            {`${soupWords.CLOCK_FROM[step.clockFrom]}${basis === 'measured' && learned !== null ? `; the last ${String(learned.count)} took ${soupWords.range(learned.low, learned.high)}` : basis === 'power' ? '; from litres and power' : ''}${step.lookEveryMin === null ? '' : `; look every ${String(step.lookEveryMin)} min`}`}
           </Note>
         </View>
       </View>
@@ -143,7 +144,7 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
           />
         );
       })}
-      {hasLiquid && sheet.liquid !== null ? <Strong>{words.liquid(sheet.liquid)}</Strong> : null}
+      {hasLiquid && sheet.liquid !== null ? <Strong>{soupWords.liquid(sheet.liquid)}</Strong> : null}
       {hasLiquid && sheet.liquid !== null && props.onAdd !== null ? (
         <Poured key={step.id} firstL={sheet.liquid.firstL} name={lines.find((line) => line.part === 'liquid')?.name ?? 'Liquid'} onAdd={props.onAdd} />
       ) : null}
@@ -151,7 +152,7 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
         ? (props.carried ?? []).map((found) => (
             <View key={found.tool} style={{ flexDirection: 'row', gap: 8 }}>
               <StateMark mark="stop" />
-              <Body style={{ flex: 1 }}>{words.carried(found)}</Body>
+              <Body style={{ flex: 1 }}>{soupWords.carried(found)}</Body>
             </View>
           ))
         : null}
@@ -253,7 +254,7 @@ export function SheetView(props: Props) {
           <Body style={{ flex: 1, fontSize: 15, color: index < at ? palette.muted : palette.ink }} lines={1}>
             {step.name}
           </Body>
-          <Note>{words.range(lowMin, highMin)}</Note>
+          <Note>{soupWords.range(lowMin, highMin)}</Note>
         </Pressable>
       ))}
     </View>

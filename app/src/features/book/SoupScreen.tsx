@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { ALLERGEN_LISTS, DIETS, allergensOf, checkSoup, dietOf, ingredientStatement, saltShareOf, sheetLines, soupCost, stepRangeMin, yieldL, SOUP_KG_PER_L } from '@broth/core';
 import type { School, SheetLine, Soup } from '@broth/core';
@@ -32,8 +33,8 @@ function Findings({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
     <Sheet label="To look at">
       {findings.map((found) => (
         <View key={JSON.stringify(found)} style={{ flexDirection: 'row', gap: 8 }}>
-          <StateMark mark={words.isGrave(found) ? 'stop' : 'soon'} />
-          <Body style={{ flex: 1, fontSize: 15 }}>{words.soupFinding(found)}</Body>
+          <StateMark mark={soupWords.isGrave(found) ? 'stop' : 'soon'} />
+          <Body style={{ flex: 1, fontSize: 15 }}>{soupWords.soupFinding(found)}</Body>
         </View>
       ))}
     </Sheet>
@@ -52,7 +53,7 @@ function CardPart({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
       <Sheet rim={soup.toneHex}>
         <Figure>{words.litres(soup.makesL)}</Figure>
         <Body>
-          {`${String(Math.floor((soup.makesL * 1000) / soup.portionMl))} portions of ${words.number(soup.portionMl)} mL · ${words.TEXTURE[soup.texture].toLowerCase()}${soup.role === 'soup' ? ` · salt ${words.percent(salt, 2)}, aimed at ${words.percent(soup.saltTarget, 2)}` : ''}`}
+          {`${String(Math.floor((soup.makesL * 1000) / soup.portionMl))} portions of ${words.number(soup.portionMl)} mL · ${soupWords.TEXTURE[soup.texture].toLowerCase()}${soup.role === 'soup' ? ` · salt ${soupWords.percent(salt, 2)}, aimed at ${soupWords.percent(soup.saltTarget, 2)}` : ''}`}
         </Body>
         <Note>{worked === null ? 'No yield is claimed: an amount is not measured yet.' : `What goes in makes ${words.number(worked.low)} to ${words.litres(worked.high)}.`}</Note>
       </Sheet>
@@ -65,7 +66,7 @@ function CardPart({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
               <View style={{ flex: 1 }}>
                 <Strong>{step.name}</Strong>
                 <Note>
-                  {`${words.range(lowMin, highMin)}, ${words.CLOCK_FROM[step.clockFrom]}${step.heat === 'off' ? '' : `, heat ${words.HEAT[step.heat]}, ${words.LID[step.lid]}`}${step.lookEveryMin === null ? '' : `, look every ${String(step.lookEveryMin)} min`}`}
+                  {`${soupWords.range(lowMin, highMin)}, ${soupWords.CLOCK_FROM[step.clockFrom]}${step.heat === 'off' ? '' : `, heat ${soupWords.HEAT[step.heat]}, ${soupWords.LID[step.lid]}`}${step.lookEveryMin === null ? '' : `, look every ${String(step.lookEveryMin)} min`}`}
                 </Note>
               </View>
             </View>
@@ -91,7 +92,7 @@ function CardPart({ open, soup }: { readonly open: OpenBook; readonly soup: Soup
       <Sheet>
         <Title level={2}>How it is made</Title>
         {(Object.keys(soup.schools) as School[]).map((name) => {
-          const { school, choice, consequence } = words.schoolChoice(name, soup.schools[name]);
+          const { school, choice, consequence } = soupWords.schoolChoice(name, soup.schools[name]);
           return choice === 'None' ? null : (
             <View key={name} style={{ flexDirection: 'row', gap: 8 }}>
               <Note style={{ width: 92 }}>{school}</Note>
@@ -124,7 +125,7 @@ function LabelPart({ open, soup }: { readonly open: OpenBook; readonly soup: Sou
           const named = contains.filter((allergen) => ALLERGEN_LISTS[list].includes(allergen));
           return (
             <View key={list}>
-              <Note>{words.ALLERGEN_LIST[list]}</Note>
+              <Note>{soupWords.ALLERGEN_LIST[list]}</Note>
               <Strong>{named.length === 0 ? 'None in the lines that were read' : words.list(named.map((allergen) => words.ALLERGEN[allergen]))}</Strong>
             </View>
           );
@@ -140,11 +141,11 @@ function LabelPart({ open, soup }: { readonly open: OpenBook; readonly soup: Sou
           return (
             <View key={diet} style={{ flexDirection: 'row', gap: 8 }}>
               {verdict.kind === 'unknown' ? <StateMark mark="soon" /> : null}
-              <Body style={{ flex: 1, fontSize: 15 }}>{words.dietLine(diet, verdict)}</Body>
+              <Body style={{ flex: 1, fontSize: 15 }}>{soupWords.dietLine(diet, verdict)}</Body>
             </View>
           );
         })}
-        <Note>{words.FREE_FROM}</Note>
+        <Note>{soupWords.FREE_FROM}</Note>
         <Note>Your local code and its licensed authority decide what a menu may say.</Note>
       </Sheet>
       <Sheet label="Ingredients by weight">
@@ -154,7 +155,7 @@ function LabelPart({ open, soup }: { readonly open: OpenBook; readonly soup: Sou
       <Sheet label="Cost">
         <Title level={2}>Cost</Title>
         <Figure>{cost.perPortion.toFixed(2)}</Figure>
-        <Body>{`a portion of ${words.number(soup.portionMl)} mL, ${cost.perLitre.toFixed(2)} a litre${cost.shareOfPrice === null ? '' : `; ${words.percent(cost.shareOfPrice)} of ${words.number(soup.salesPrice ?? 0)}`}.`}</Body>
+        <Body>{`a portion of ${words.number(soup.portionMl)} mL, ${cost.perLitre.toFixed(2)} a litre${cost.shareOfPrice === null ? '' : `; ${soupWords.percent(cost.shareOfPrice)} of ${words.number(soup.salesPrice ?? 0)}`}.`}</Body>
         {cost.missing.length === 0 ? null : <Note>{`At least: no price or no amount for ${words.list(cost.missing)}.`}</Note>}
       </Sheet>
     </>

@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { DIETS, substitute } from '@broth/core';
 import type { Soup, Swap } from '@broth/core';
@@ -55,13 +56,13 @@ export function SwapPanel({ open, soup }: { readonly open: OpenBook; readonly so
         {made.findings.map((found) => (
           <View key={JSON.stringify(found)} style={{ flexDirection: 'row', gap: 8 }}>
             <StateMark mark="soon" />
-            <Body style={{ flex: 1, fontSize: 15 }}>{words.swapFinding(found)}</Body>
+            <Body style={{ flex: 1, fontSize: 15 }}>{soupWords.swapFinding(found)}</Body>
           </View>
         ))}
         {DIETS.map((diet) => (
           <View key={diet} style={{ flexDirection: 'row', gap: 8 }}>
             {made.diets[diet].kind === 'unknown' ? <StateMark mark="soon" /> : null}
-            <Body style={{ flex: 1, fontSize: 15 }}>{words.dietLine(diet, made.diets[diet])}</Body>
+            <Body style={{ flex: 1, fontSize: 15 }}>{soupWords.dietLine(diet, made.diets[diet])}</Body>
           </View>
         ))}
         {made.allergens.gone.length === 0 && made.allergens.added.length === 0 ? null : (
@@ -77,7 +78,7 @@ export function SwapPanel({ open, soup }: { readonly open: OpenBook; readonly so
         {before === null || after === null || swaps.length === 0 ? null : (
           <Note>{`Yield ${words.litres(before)} → ${words.litres(after)}. Texture: taste and look before it goes out.`}</Note>
         )}
-        <Note>{words.FREE_FROM}</Note>
+        <Note>{soupWords.FREE_FROM}</Note>
       </Sheet>
     </>
   );

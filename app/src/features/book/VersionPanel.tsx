@@ -1,4 +1,4 @@
-import { words } from '@broth/contract';
+import * as soupWords from '@broth/contract/soupWords';
 import { compareSoups } from '@broth/core';
 import type { Soup } from '@broth/core';
 import { useRouter } from 'expo-router';
@@ -68,7 +68,7 @@ export function VersionPanel({ open, soup }: { readonly open: OpenBook; readonly
               setOlder(Number(value));
             }}
           />
-          {differences.length === 0 ? <Body>Nothing.</Body> : differences.map((found) => <Body key={JSON.stringify(found)}>{words.difference(found)}</Body>)}
+          {differences.length === 0 ? <Body>Nothing.</Body> : differences.map((found) => <Body key={JSON.stringify(found)}>{soupWords.difference(found)}</Body>)}
         </Sheet>
       )}
       <Sheet label="Out of the book">

@@ -1,7 +1,8 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
 import { addMinutes, boilingPointC, coolingReadings, readingIn, rulesAt, standingOf } from '@broth/core';
-import type { BatchRecord, EntryContext, Purpose, Standing, TemperatureUnit } from '@broth/core';
+import type { BatchRecord, Purpose, Standing, TemperatureUnit } from '@broth/core';
+import type { EntryContext } from '@broth/core/advice';
 import { temperatureAt } from '@broth/core/advice';
 import type { CoolingForecast } from '@broth/core/advice';
 import { View } from 'react-native';
@@ -78,14 +79,28 @@ function holdOf(standing: Standing | null, purpose: Purpose): number {
 }
 
 /** Where it is heading and, if that is not good enough, the quickest way out with its time. */
-function Heading({ day, batch, standing, forecast, now }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly standing: Standing; readonly forecast: CoolingForecast; readonly now: number }) {
+function Heading({
+  day,
+  batch,
+  standing,
+  forecast,
+  now,
+}: {
+  readonly day: OpenDay;
+  readonly batch: BatchRecord;
+  readonly standing: Standing;
+  readonly forecast: CoolingForecast;
+  readonly now: number;
+}) {
   const bad = forecast.next !== null && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
   const here = batch.coolingSegments.at(-1);
   const best = waysFor(day, batch, standing.verdicts.cooling).find((way) => way.minutes !== null && !(way.placeId === here?.placeId && way.method === here.method));
   return (
     <View style={{ flexDirection: 'row', gap: 8 }}>
       {bad ? <StateMark mark="soon" /> : null}
-      <Body style={{ flex: 1 }}>{advice.forecast(forecast, best === undefined ? null : advice.way(best, best.placeName, now, day.at), day.book.kitchen.temperatureUnit, day.at)}</Body>
+      <Body style={{ flex: 1 }}>
+        {advice.forecast(forecast, best === undefined ? null : advice.way(best, best.placeName, now, day.at), day.book.kitchen.temperatureUnit, day.at)}
+      </Body>
     </View>
   );
 }
@@ -104,7 +119,8 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const coolingRules = standing?.verdicts.coolingRules ?? [];
   const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holdingSince ?? batch.startedAt);
   const showCurve = cooling !== null && standing?.purpose === 'cool' && batch.coolingSegments.length > 0;
-  const forecast = showCurve && batch.stage.kind === 'cooling' && (standing.kind === 'inProgress' || standing.kind === 'overdue') ? forecastOf(batch, cooling, coolingRules, unit) : null;
+  const forecast =
+    showCurve && batch.stage.kind === 'cooling' && (standing.kind === 'inProgress' || standing.kind === 'overdue') ? forecastOf(batch, cooling, coolingRules, unit) : null;
   const isLead = day.book.station.people.find((person) => person.id === who)?.role === 'lead';
   const place =
     batch.stage.kind === 'cooling'
@@ -162,15 +178,24 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
           <View role="status" aria-live="polite" style={{ gap: 4 }}>
             <StateMark mark={markOf(standing.kind)} word={words.VERDICT[standing.kind]} />
             <Strong style={{ fontSize: 18, lineHeight: 24 }}>{says}</Strong>
-            {standing.decision === null ? null : <Body>{`${standing.decision.keep ? 'Kept' : 'Not kept'} by ${day.nameOf(standing.decision.by)}: ${standing.decision.reason}`}</Body>}
+            {standing.decision === null ? null : (
+              <Body>{`${standing.decision.keep ? 'Kept' : 'Not kept'} by ${day.nameOf(standing.decision.by)}: ${standing.decision.reason}`}</Body>
+            )}
             {forecast === null ? null : <Heading day={day} batch={batch} standing={standing} forecast={forecast} now={now} />}
-            {cooling?.wanted != null && standing.purpose === 'cool' && (standing.kind === 'undetermined' || forecast === null) ? <Body>{words.wanted(cooling.wanted, unit, day.at)}</Body> : null}
+            {cooling?.wanted != null && standing.purpose === 'cool' && (standing.kind === 'undetermined' || forecast === null) ? (
+              <Body>{words.wanted(cooling.wanted, unit, day.at)}</Body>
+            ) : null}
             {cooling?.rose === true && showCurve ? <Body>A reading rose by more than 3 °F. Probe moved, or another pan? Read again.</Body> : null}
             {standing.verdicts.pans.length === 0 ? null : (
               <Note>{standing.verdicts.pans.map(({ pan, verdict }) => `pan ${String(pan)}: ${words.VERDICT[verdict.kind].toLowerCase()}`).join(', ')}</Note>
             )}
             <Note>
-              {[standing.citation, place === '' ? '' : `in ${place}`, method === null ? '' : words.COOLING_METHOD[method].toLowerCase(), showCurve && cooling.clockFrom !== null ? `clock from ${day.at(cooling.clockFrom)}` : '']
+              {[
+                standing.citation,
+                place === '' ? '' : `in ${place}`,
+                method === null ? '' : words.COOLING_METHOD[method].toLowerCase(),
+                showCurve && cooling.clockFrom !== null ? `clock from ${day.at(cooling.clockFrom)}` : '',
+              ]
                 .filter((one) => one !== '')
                 .join('; ')}
             </Note>
@@ -178,9 +203,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
         )}
         {refused ? <Corrective batch={batch} standing={standing} /> : null}
         {asksLead ? <Decision batch={batch} standing={standing} isLead={isLead} /> : null}
-        {showCurve ? (
-          <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rules={coolingRules} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={says} />
-        ) : null}
+        {showCurve ? <CoolingCurve batch={batch} verdict={cooling} forecast={forecast} rules={coolingRules} unit={unit} toneHex={soup?.toneHex ?? '#888888'} says={says} /> : null}
       </Sheet>
       {wide ? (
         <View style={{ flexDirection: 'row', gap: 14, alignItems: 'flex-start' }}>
@@ -207,4 +230,3 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
     </View>
   );
 }
-

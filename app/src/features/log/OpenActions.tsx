@@ -32,7 +32,9 @@ export function OpenActions({ day, open, onOpen }: { readonly day: OpenDay; read
           }}
         >
           <StateMark mark={one.kind === 'followUp' ? 'soon' : 'stop'} />
-          <Body style={{ flex: 1 }}>{`${advice.openAction(one, day.names.batch(one.batchId), day.at)}${one.escalated ? ' It has been open for a while: the lead has to know.' : ''}`}</Body>
+          <Body
+            style={{ flex: 1 }}
+          >{`${advice.openAction(one, day.names.batch(one.batchId), day.at)}${one.escalated ? ' It has been open for a while: the lead has to know.' : ''}`}</Body>
         </Pressable>
       ))}
     </View>

@@ -27,7 +27,11 @@ type What = (typeof WHAT)[number]['value'];
 function Told({ day }: { readonly day: OpenDay }) {
   const rows = [
     ...day.state.placeReadings.map((one) => ({ ...one, name: day.names.resource(one.equipmentId), more: one.note })),
-    ...day.state.items.map((one) => ({ ...one, name: one.what, more: `${one.purpose === 'receive' ? 'received' : 'thawing'}, ${one.accepted ? 'accepted' : 'refused'}${one.note === '' ? '' : `: ${one.note}`}` })),
+    ...day.state.items.map((one) => ({
+      ...one,
+      name: one.what,
+      more: `${one.purpose === 'receive' ? 'received' : 'thawing'}, ${one.accepted ? 'accepted' : 'refused'}${one.note === '' ? '' : `: ${one.note}`}`,
+    })),
   ].sort((left, right) => right.at - left.at);
   if (rows.length === 0) return null;
   return (
@@ -122,7 +126,9 @@ export function OtherScreen() {
             <Field label={what === 'receive' ? 'From whom' : 'Where it thaws'} value={from} onChange={setFrom} />
           </View>
         )}
-        {limit === '' ? null : <Note>{`Cold food: ${limit} or below. ${what === 'thaw' ? 'In the cold room, under running water, or as part of cooking; never on the bench.' : ''}`}</Note>}
+        {limit === '' ? null : (
+          <Note>{`Cold food: ${limit} or below. ${what === 'thaw' ? 'In the cold room, under running water, or as part of cooking; never on the bench.' : ''}`}</Note>
+        )}
         <View role="status" aria-live="polite">
           {said === null ? null : (
             <View style={{ flexDirection: 'row', gap: 8 }}>

@@ -1,7 +1,9 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { REFUSED, celsiusFromFahrenheit, doubtReading, fahrenheitFromCelsius, parseTemperature } from '@broth/core';
-import type { EntryContext, Reading, ReadingDoubt, TemperatureUnit } from '@broth/core';
+import { celsiusFromFahrenheit, fahrenheitFromCelsius, parseTemperature } from '@broth/core';
+import { REFUSED, doubtReading } from '@broth/core/advice';
+import type { Reading, TemperatureUnit } from '@broth/core';
+import type { EntryContext, ReadingDoubt } from '@broth/core/advice';
 import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Action, Choice } from '../../ui/Action';
@@ -54,15 +56,8 @@ interface Question {
 
 /** What else it may have been, as the digits would then read. */
 function otherwise({ doubt, reading }: Question): Reading | null {
-  switch (doubt.code) {
-    case 'unitSlip':
-      return { ...reading, unit: doubt.otherUnit };
-    case 'decimalSlip':
-    case 'minusLost':
-      return { ...reading, value: doubt.likely };
-    default:
-      return null;
-  }
+  if ('otherUnit' in doubt) return { ...reading, unit: doubt.otherUnit };
+  return 'likely' in doubt ? { ...reading, value: doubt.likely } : null;
 }
 
 const LATE_MIN = 15;
@@ -110,7 +105,8 @@ export function ReadingPad({ name, kitchenUnit, point, context, now, thermometer
   // On a wide screen the digits come from the keyboard as well.
   useEffect(() => {
     const press = (event: KeyboardEvent): void => {
-      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement || event.metaKey || event.ctrlKey) return;
+      if (event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement || event.target instanceof HTMLSelectElement || event.metaKey || event.ctrlKey)
+        return;
       if (/^[0-9.]$/.test(event.key)) setText((before) => typed(before, event.key));
       else if (event.key === ',') setText((before) => typed(before, '.'));
       else if (event.key === '-') setText((before) => typed(before, 'sign'));

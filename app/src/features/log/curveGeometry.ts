@@ -100,7 +100,10 @@ export function curveGeometry(
     stair,
     forecast: fit === undefined ? [] : along(fit.kPerMin),
     band: fit === undefined ? [] : [...along(Math.max(0, fit.kPerMin - fit.kErrorPerMin)), ...along(fit.kPerMin + fit.kErrorPerMin).reverse()],
-    changes: [...batch.coolingSegments.slice(1).map(({ since }) => ({ x: x(minutesBetween(zero, since)), label: 'moved' })), ...batch.iced.map((ice) => ({ x: x(minutesBetween(zero, ice.at)), label: 'ice' }))],
+    changes: [
+      ...batch.coolingSegments.slice(1).map(({ since }) => ({ x: x(minutesBetween(zero, since)), label: 'moved' })),
+      ...batch.iced.map((ice) => ({ x: x(minutesBetween(zero, ice.at)), label: 'ice' })),
+    ],
     hours: Array.from({ length: Math.floor(lastMin / 120) + 1 }, (_, index) => ({ x: x(index * 120), label: `${String(index * 2)} h` })),
     limits: [...(from?.kind === 'falls' ? [start] : []), ...steps.map((step) => step.temperature)].map((temperature) => ({ y: y(temperature), temperature })),
   };

@@ -1,6 +1,7 @@
 import { act, fireEvent, render, screen, within } from '@testing-library/react';
 import { addMinutes, foldDay } from '@broth/core';
-import type { DayEvent, EntryContext, Reading } from '@broth/core';
+import type { DayEvent, Reading } from '@broth/core';
+import type { EntryContext } from '@broth/core/advice';
 import { ruleVersions, rules, rulesNow } from '../../testing/rules';
 import type { OpenDay } from '../../state/useDay';
 import { useKitchen } from '../../state/kitchen';
@@ -27,7 +28,17 @@ describe('the reading pad', () => {
       logged.push([entered.reading, entered.heldS]);
     };
     render(
-      <ReadingPad name="Lentil 1" kitchenUnit="F" point="warmest" context={{ purpose }} now={1_764_000_000_000} thermometers={[]} holdS={purpose === 'reheat' ? 15 : 0} onLog={onLog} {...some} />,
+      <ReadingPad
+        name="Lentil 1"
+        kitchenUnit="F"
+        point="warmest"
+        context={{ purpose }}
+        now={1_764_000_000_000}
+        thermometers={[]}
+        holdS={purpose === 'reheat' ? 15 : 0}
+        onLog={onLog}
+        {...some}
+      />,
     );
   };
   test('the digits and one tap', () => {

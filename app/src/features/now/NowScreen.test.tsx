@@ -58,7 +58,9 @@ const station: Station = {
   fullWashMin: 12,
   readyLeadMin: 20,
   aimChance: null,
-  laterBatches: false, altitudeM: 0, thermometers: [],
+  laterBatches: false,
+  altitudeM: 0,
+  thermometers: [],
 };
 const plan = planDay(
   { date: DAY, nowMin: 0, soups: [soup], station, pars: [{ soupId: 'beet', parL: 12, serviceId: 'midday' }], lots: [], started: [], dateMarkLastDay: 7 },

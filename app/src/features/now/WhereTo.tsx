@@ -48,7 +48,12 @@ export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly 
                 hint={`Cool ${batch.name} in ${bath.name}`}
                 onPress={() => {
                   onDo(
-                    [{ kind: 'cooling.started/2', data: { batchId, placeId: bath.id, ambientC: bath.ambientC, method: bath.ambientC > 0 ? 'walkIn' : null, pans: null, depthCm: null } }],
+                    [
+                      {
+                        kind: 'cooling.started/2',
+                        data: { batchId, placeId: bath.id, ambientC: bath.ambientC, method: bath.ambientC > 0 ? 'walkIn' : null, pans: null, depthCm: null },
+                      },
+                    ],
                     `${batch.name} is cooling in ${bath.name}.`,
                   );
                 }}

@@ -11,7 +11,7 @@ import { RecordSheet } from './RecordSheet';
 /** What an inspector sees who was given a link: the days it reads, and nothing else of the app. */
 export function InspectScreen() {
   const palette = usePalette();
-  const { token = '' } = useLocalSearchParams<{ token: string }>();
+  const { token } = useLocalSearchParams<{ token: string }>();
   const { answer, trouble } = useAsked(() => recordApi.inspect(token), token);
   const [picked, setPicked] = useState<string | null>(null);
   const date = picked ?? answer?.days.at(-1) ?? null;

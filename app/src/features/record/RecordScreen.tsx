@@ -62,13 +62,19 @@ function Inspector({ day, isLead }: { readonly day: OpenDay; readonly isLead: bo
     <Sheet label="For an inspector">
       <Title level={2}>For an inspector</Title>
       <Note>A link that only reads, from the day shown back, and ends by itself after seven days.</Note>
-      <CountStepper label="days back" count={days} step={1} most={92} onChange={(count) => { setDays(Math.max(1, count)); }} />
+      <CountStepper
+        label="days back"
+        count={days}
+        step={1}
+        most={92}
+        onChange={(count) => {
+          setDays(Math.max(1, count));
+        }}
+      />
       <Action label="Make a link" disabled={!isLead} onPress={make} />
       {made === null ? null : (
         <View role="status" style={{ gap: 4 }}>
-          <Strong style={{ fontSize: 15 }}>
-            {made}
-          </Strong>
+          <Strong style={{ fontSize: 15 }}>{made}</Strong>
           <Note>Shown this once. Copy it now, or let it be read from here.</Note>
           <Action
             label="Copy it"
@@ -196,7 +202,9 @@ function Keeping({ day }: { readonly day: OpenDay }) {
           />
         ))}
       </View>
-      <Note>At least. Ordinary kitchens are often asked for 90 days to a year, cook-chill for six months, New Zealand for four years; ask your authority. The log itself is never cut.</Note>
+      <Note>
+        At least. Ordinary kitchens are often asked for 90 days to a year, cook-chill for six months, New Zealand for four years; ask your authority. The log itself is never cut.
+      </Note>
       {trouble === null ? null : <Body>{trouble}</Body>}
     </Sheet>
   );

@@ -46,7 +46,11 @@ function figuresOf(rule: Rule, unit: TemperatureUnit): Figures {
       return { temperature: limitOf(rule.limit), minutes: rule.checkEveryMin, days: null };
     case 'cook':
     case 'reheat':
-      return { temperature: rule.points.length === 1 && rule.points[0] !== undefined ? limitOf(rule.points[0].limit) : null, minutes: rule.step === 'reheat' ? rule.withinMin : null, days: null };
+      return {
+        temperature: rule.points.length === 1 && rule.points[0] !== undefined ? limitOf(rule.points[0].limit) : null,
+        minutes: rule.step === 'reheat' ? rule.withinMin : null,
+        days: null,
+      };
     case 'timeControl':
       return { temperature: null, minutes: rule.withinMin, days: null };
     case 'dateMark':
@@ -95,7 +99,17 @@ const MINUTES_NAME: Readonly<Partial<Record<Rule['step'], string>>> = {
   timeControl: 'Within, minutes',
 };
 
-function Edit({ standing, unit, onChange, onClose }: { readonly standing: RuleStanding; readonly unit: TemperatureUnit; readonly onChange: (change: RuleChange) => void; readonly onClose: () => void }) {
+function Edit({
+  standing,
+  unit,
+  onChange,
+  onClose,
+}: {
+  readonly standing: RuleStanding;
+  readonly unit: TemperatureUnit;
+  readonly onChange: (change: RuleChange) => void;
+  readonly onClose: () => void;
+}) {
   const { rule, original, on } = standing;
   const was = figuresOf(rule, unit);
   const [temperature, setTemperature] = useState(was.temperature === null ? '' : String(Math.round(was.temperature * 10) / 10));
@@ -114,7 +128,9 @@ function Edit({ standing, unit, onChange, onClose }: { readonly standing: RuleSt
     <View style={{ gap: 8 }}>
       {hasFigures ? (
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
-          {was.temperature === null ? null : <Field label={`Temperature, °${unit}`} value={temperature} onChange={setTemperature} numeric message={wrong(temperature, was.temperature)} />}
+          {was.temperature === null ? null : (
+            <Field label={`Temperature, °${unit}`} value={temperature} onChange={setTemperature} numeric message={wrong(temperature, was.temperature)} />
+          )}
           {was.minutes === null ? null : <Field label={MINUTES_NAME[rule.step] ?? 'Minutes'} value={minutes} onChange={setMinutes} numeric message={wrong(minutes, was.minutes)} />}
           {was.days === null ? null : <Field label="Last day" value={days} onChange={setDays} numeric message={wrong(days, was.days)} />}
         </View>
@@ -152,7 +168,19 @@ function Edit({ standing, unit, onChange, onClose }: { readonly standing: RuleSt
   );
 }
 
-function OneRule({ standing, unit, open, onOpen, onChange }: { readonly standing: RuleStanding; readonly unit: TemperatureUnit; readonly open: boolean; readonly onOpen: (id: string | null) => void; readonly onChange: (change: RuleChange) => void }) {
+function OneRule({
+  standing,
+  unit,
+  open,
+  onOpen,
+  onChange,
+}: {
+  readonly standing: RuleStanding;
+  readonly unit: TemperatureUnit;
+  readonly open: boolean;
+  readonly onOpen: (id: string | null) => void;
+  readonly onChange: (change: RuleChange) => void;
+}) {
   const { rule, original, on, reason, kinder } = standing;
   const line = advice.ruleLine(rule, unit);
   const was = original === null ? line : advice.ruleLine(original, unit);
@@ -234,7 +262,12 @@ function Loaded({ day }: { readonly day: OpenDay }) {
         {packs === null ? (
           <Note>{packTrouble ?? 'Fetching the packs…'}</Note>
         ) : (
-          <Pick label="Rule pack" value={packId ?? day.rulesNow.packId} options={packs.map((pack) => ({ value: pack.id, label: `${pack.place}: ${pack.name}` }))} onPick={setPackId} />
+          <Pick
+            label="Rule pack"
+            value={packId ?? day.rulesNow.packId}
+            options={packs.map((pack) => ({ value: pack.id, label: `${pack.place}: ${pack.name}` }))}
+            onPick={setPackId}
+          />
         )}
         {picked === undefined || picked.id === day.rulesNow.packId || rules === undefined ? null : (
           <View style={{ gap: 8 }}>
@@ -260,14 +293,7 @@ function Loaded({ day }: { readonly day: OpenDay }) {
           <Sheet key={title} label={title}>
             <Title level={2}>{title}</Title>
             {rows.map((standing) => (
-              <OneRule
-                key={standing.rule.id}
-                standing={standing}
-                unit={unit}
-                open={isLead && open === standing.rule.id}
-                onOpen={setOpen}
-                onChange={change}
-              />
+              <OneRule key={standing.rule.id} standing={standing} unit={unit} open={isLead && open === standing.rule.id} onOpen={setOpen} onChange={change} />
             ))}
           </Sheet>
         );

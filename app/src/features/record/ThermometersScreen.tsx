@@ -68,7 +68,10 @@ function Check({ day, one }: { readonly day: OpenDay; readonly one: CheckedTherm
           onPress={() => {
             if (result === null || value === null) return;
             record([
-              { kind: 'thermometer.checked/1', data: { thermometerId: thermometer.id, method, reading: { value, unit, rawText: text }, offset: result.offset, usable: result.usable } },
+              {
+                kind: 'thermometer.checked/1',
+                data: { thermometerId: thermometer.id, method, reading: { value, unit, rawText: text }, offset: result.offset, usable: result.usable },
+              },
             ]);
             setText('');
           }}
@@ -140,14 +143,19 @@ function One({ day, one, now }: { readonly day: OpenDay; readonly one: CheckedTh
           <Strong style={{ fontSize: 18 }}>{thermometer.name}</Strong>
           <Note>{`°${thermometer.unit}, ${kind}`}</Note>
         </View>
-        <StateMark mark={!thermometer.inUse ? 'open' : usable ? (last === null || (days ?? 0) >= CHECK_EVERY_DAYS ? 'soon' : 'fine') : 'stop'} word={!thermometer.inUse ? 'Put away' : usable ? 'In use' : 'Out of use'} />
+        <StateMark
+          mark={!thermometer.inUse ? 'open' : usable ? (last === null || (days ?? 0) >= CHECK_EVERY_DAYS ? 'soon' : 'fine') : 'stop'}
+          word={!thermometer.inUse ? 'Put away' : usable ? 'In use' : 'Out of use'}
+        />
       </View>
       <Body>
         {last === null
           ? 'Never checked. Hold it into ice water.'
           : `${last.method === 'ice' ? 'Ice water' : 'Boiling water'} ${days === 0 ? 'today' : days === 1 ? 'yesterday' : `${String(days)} days ago`}: showed ${words.degrees(last.shown, last.unit)}, ${last.offset === 0 ? 'exact' : `${last.offset > 0 ? '+' : '−'}${words.number(Math.abs(last.offset))} °${last.unit}`}. By ${day.nameOf(last.by)}.`}
       </Body>
-      {placed === undefined ? null : <Note>{`In ${day.names.batch(placed.batchId)} since ${day.at(placed.at)}${lastSampleAt === undefined ? ', nothing heard yet' : `, last heard ${day.at(lastSampleAt)}`}.`}</Note>}
+      {placed === undefined ? null : (
+        <Note>{`In ${day.names.batch(placed.batchId)} since ${day.at(placed.at)}${lastSampleAt === undefined ? ', nothing heard yet' : `, last heard ${day.at(lastSampleAt)}`}.`}</Note>
+      )}
       <Doubtful day={day} one={one} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Action
@@ -188,7 +196,11 @@ function Register({ day }: { readonly day: OpenDay }) {
   const [kind, setKind] = useState<(typeof KINDS)[number]['value']>('hand');
   const [trouble, setTrouble] = useState<string | null>(null);
   const add = (): void => {
-    const id = `${name.trim().toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')}-${String(day.book.station.thermometers.length + 1)}`;
+    const id = `${name
+      .trim()
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-|-$/g, '')}-${String(day.book.station.thermometers.length + 1)}`;
     recordApi
       .putThermometer(day.book.kitchen.id, id, { by: who ?? '', name: name.trim(), unit, kind, inUse: true })
       .then((book) => {
@@ -235,7 +247,11 @@ export function ThermometersScreen() {
   return (
     <Screen title="Thermometers" day={false} back={back}>
       <View style={{ maxWidth: 640, gap: 12 }}>
-        <Note>{rule === null ? 'The rules in force name no accuracy: ±2 °F or ±1 °C is asked for.' : `${rule.citation}: within ±${words.number(rule.tolerance.f)} °F or ±${words.number(rule.tolerance.c)} °C.`}</Note>
+        <Note>
+          {rule === null
+            ? 'The rules in force name no accuracy: ±2 °F or ±1 °C is asked for.'
+            : `${rule.citation}: within ±${words.number(rule.tolerance.f)} °F or ±${words.number(rule.tolerance.c)} °C.`}
+        </Note>
         {checkedThermometers(day).map((one) => (
           <One key={one.thermometer.id} day={day} one={one} now={now} />
         ))}

@@ -1,4 +1,4 @@
-import { ruleSet } from '@broth/core';
+import { ruleSet } from '@broth/core/packs';
 import { DEFAULT_PACK, RULE_PACKS } from '@broth/core/packs';
 import { QueryTypes } from 'sequelize';
 import type { QueryInterface } from 'sequelize';
@@ -80,8 +80,8 @@ export async function foodSafety(query: QueryInterface): Promise<void> {
   const pack = RULE_PACKS.find((one) => one.id === DEFAULT_PACK);
   if (pack === undefined) throw new Error('Invariant: the default pack ships');
   const body = { packId: pack.id, changes: [], added: [] };
-  await sequelize.query(
-    `INSERT INTO kitchen_rules SELECT kitchen_id, 1, 'epoch', '', $body::jsonb, $set::jsonb FROM kitchen`,
-    { bind: { body: JSON.stringify(body), set: JSON.stringify(ruleSet(pack, body, 1)) }, type: QueryTypes.INSERT },
-  );
+  await sequelize.query(`INSERT INTO kitchen_rules SELECT kitchen_id, 1, 'epoch', '', $body::jsonb, $set::jsonb FROM kitchen`, {
+    bind: { body: JSON.stringify(body), set: JSON.stringify(ruleSet(pack, body, 1)) },
+    type: QueryTypes.INSERT,
+  });
 }

@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { KITCHEN_UNITS, words } from '@broth/contract';
 import { ALLERGENS, ORIGINS, PARTS, PREP_ACTS, foodFacts } from '@broth/core';
 import type { Ingredient, KitchenUnit, Label } from '@broth/core';
@@ -17,7 +18,7 @@ interface Props {
   readonly onClose: () => void;
 }
 
-const UNIT_OPTIONS = KITCHEN_UNITS.map((value) => ({ value, label: words.UNIT[value] }));
+const UNIT_OPTIONS = KITCHEN_UNITS.map((value) => ({ value, label: soupWords.UNIT[value] }));
 const FLAGS = [
   { value: 'whole', label: 'stays whole' },
   { value: 'removed', label: 'strained or lifted out' },
@@ -79,7 +80,7 @@ export function LineEditor({ open, index, steps, onRemove, onClose }: Props) {
       </View>
       <Toggles
         label="Before it is cut"
-        options={PREP_ACTS.map((value) => ({ value, label: words.ACT[value] }))}
+        options={PREP_ACTS.map((value) => ({ value, label: soupWords.ACT[value] }))}
         value={line.acts}
         onChange={(acts) => {
           set({ acts });
@@ -94,7 +95,7 @@ export function LineEditor({ open, index, steps, onRemove, onClose }: Props) {
         }}
       />
       <View style={row}>
-        <PickOf path={`${at}.part`} label="Is" options={PARTS.map((value) => ({ value, label: words.PART[value] }))} />
+        <PickOf path={`${at}.part`} label="Is" options={PARTS.map((value) => ({ value, label: soupWords.PART[value] }))} />
         <PickOf
           path={`${at}.scaling`}
           label="Scaled"
@@ -125,7 +126,7 @@ export function LineEditor({ open, index, steps, onRemove, onClose }: Props) {
                 set({ allergens: picked === 'unread' ? 'unknown' : [] });
               }}
             />
-            <PickOf path={`${at}.origin`} label="Comes from" options={ORIGINS.map((value) => ({ value, label: words.ORIGIN[value] }))} />
+            <PickOf path={`${at}.origin`} label="Comes from" options={ORIGINS.map((value) => ({ value, label: soupWords.ORIGIN[value] }))} />
           </View>
           {unread ? null : (
             <Toggles

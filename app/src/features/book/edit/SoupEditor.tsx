@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { soup as soupSchema, words } from '@broth/contract';
 import { readIngredientLine, slugOf, usualStep } from '@broth/contract/formats';
@@ -67,7 +68,7 @@ function problemsOf(errors: FieldErrors<SoupForm>, values: SoupForm): readonly s
 function lineSummary(line: Ingredient, steps: readonly Step[]): string {
   const step = steps.find((one) => one.id === line.stepId);
   const amount =
-    line.amount === null ? 'not measured' : `${amountShown(line.amount)} ${line.amount.unit === 'each' && line.amount.high === 1 ? 'piece' : words.UNIT[line.amount.unit]}`;
+    line.amount === null ? 'not measured' : `${amountShown(line.amount)} ${line.amount.unit === 'each' && line.amount.high === 1 ? 'piece' : soupWords.UNIT[line.amount.unit]}`;
   return `${amount}${line.cut === null ? '' : `, ${line.cut}`} → ${step === undefined ? 'nowhere yet' : words.PHASE[step.phase].toLowerCase()}`;
 }
 
@@ -240,7 +241,7 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
               />
             </View>
             <View style={row}>
-              <PickOf path="texture" label="Runs off the ladle" options={TEXTURES.map((value) => ({ value, label: words.TEXTURE[value] }))} />
+              <PickOf path="texture" label="Runs off the ladle" options={TEXTURES.map((value) => ({ value, label: soupWords.TEXTURE[value] }))} />
               <NumberOf path="saltTarget" label="Salt, %" factor={100} width={96} />
               <NumberOf path="salesPrice" label="Sold at" orNull width={96} />
               <View style={{ width: 96, gap: 2 }}>
@@ -328,7 +329,7 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
                           <PhaseMark phase={step.phase} color={palette.ink} size={22} />
                           <View style={{ flex: 1 }}>
                             <Strong>{step.name}</Strong>
-                            <Note>{`${words.PHASE[step.phase]}, ${words.range(step.duration.lowMin, step.duration.highMin)}${step.duration.perLitreMin > 0 ? ` + ${words.number(step.duration.perLitreMin)} a litre` : ''}`}</Note>
+                            <Note>{`${words.PHASE[step.phase]}, ${soupWords.range(step.duration.lowMin, step.duration.highMin)}${step.duration.perLitreMin > 0 ? ` + ${words.number(step.duration.perLitreMin)} a litre` : ''}`}</Note>
                           </View>
                         </Pressable>
                         {isOpen ? (
@@ -362,10 +363,15 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
           <Sheet label="Schools">
             <Title level={2}>How it is made</Title>
             {(Object.keys(SCHOOLS) as School[]).map((name) => {
-              const { school, consequence } = words.schoolChoice(name, values.schools[name]);
+              const { school, consequence } = soupWords.schoolChoice(name, values.schools[name]);
               return (
                 <View key={name} style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8, alignItems: 'flex-end' }}>
-                  <PickOf path={`schools.${name}`} label={school} width={210} options={SCHOOLS[name].map((value) => ({ value, label: words.schoolChoice(name, value).choice }))} />
+                  <PickOf
+                    path={`schools.${name}`}
+                    label={school}
+                    width={210}
+                    options={SCHOOLS[name].map((value) => ({ value, label: soupWords.schoolChoice(name, value).choice }))}
+                  />
                   <Note style={{ flex: 1, minWidth: 180, paddingBottom: 12 }}>{consequence}</Note>
                 </View>
               );
@@ -379,8 +385,8 @@ export function SoupEditor({ title, back, note = null, open, initial, baseVersio
             <Title level={2}>{findings.length === 0 ? 'The checks find nothing' : 'To look at'}</Title>
             {findings.map((found) => (
               <View key={JSON.stringify(found)} style={{ flexDirection: 'row', gap: 8 }}>
-                <StateMark mark={words.isGrave(found) ? 'stop' : 'soon'} />
-                <Body style={{ flex: 1, fontSize: 15 }}>{words.soupFinding(found)}</Body>
+                <StateMark mark={soupWords.isGrave(found) ? 'stop' : 'soon'} />
+                <Body style={{ flex: 1, fontSize: 15 }}>{soupWords.soupFinding(found)}</Body>
               </View>
             ))}
           </Sheet>

@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { usualStep } from '@broth/contract/formats';
 import { CLOCKS, HEATS, LIDS, PHASES } from '@broth/core';
@@ -78,11 +79,11 @@ export function StepEditor({
         <NumberOf path={`${at}.duration.lowMin`} label="Minutes, from" width={108} />
         <NumberOf path={`${at}.duration.highMin`} label="to" width={108} />
         <NumberOf path={`${at}.duration.perLitreMin`} label="and a litre" width={108} />
-        <PickOf path={`${at}.clockFrom`} label="The clock runs" options={CLOCKS.map((value) => ({ value, label: words.CLOCK_FROM[value] }))} />
+        <PickOf path={`${at}.clockFrom`} label="The clock runs" options={CLOCKS.map((value) => ({ value, label: soupWords.CLOCK_FROM[value] }))} />
       </View>
       <View style={row}>
-        <PickOf path={`${at}.heat`} label="Heat" width={108} options={HEATS.map((value) => ({ value, label: words.HEAT[value] }))} />
-        <PickOf path={`${at}.lid`} label="Lid" width={108} options={LIDS.map((value) => ({ value, label: words.LID[value] }))} />
+        <PickOf path={`${at}.heat`} label="Heat" width={108} options={HEATS.map((value) => ({ value, label: soupWords.HEAT[value] }))} />
+        <PickOf path={`${at}.lid`} label="Lid" width={108} options={LIDS.map((value) => ({ value, label: soupWords.LID[value] }))} />
         <NumberOf path={`${at}.lookEveryMin`} label="Look every, min" orNull width={120} />
         <NumberOf path={`${at}.maxWaitMin`} label="May wait after, min" orNull />
         {step.phase === 'blend' ? <NumberOf path={`${at}.blendShare`} label="Of the pot, %" factor={100} width={120} /> : null}

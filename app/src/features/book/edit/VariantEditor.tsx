@@ -1,3 +1,4 @@
+import * as soupWords from '@broth/contract/soupWords';
 import { words } from '@broth/contract';
 import { readIngredientLine, slugOf } from '@broth/contract/formats';
 import type { Kitchen } from '@broth/contract/formats';
@@ -41,7 +42,7 @@ export function VariantEditor({ values, kitchen }: { readonly values: Soup; read
             />
             {variant.adds.map((line) => (
               <View key={line.id} style={{ flexDirection: 'row', alignItems: 'center', gap: 8 }}>
-                <Body style={{ flex: 1 }}>{`+ ${line.amount === null ? 'by eye' : `${words.number(line.amount.low)} ${words.UNIT[line.amount.unit]}`} ${line.name}`}</Body>
+                <Body style={{ flex: 1 }}>{`+ ${line.amount === null ? 'by eye' : `${words.number(line.amount.low)} ${soupWords.UNIT[line.amount.unit]}`} ${line.name}`}</Body>
                 <Action
                   label="Take away"
                   hint={`Take ${line.name} away`}
