@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import { Pressable, Text, View } from 'react-native';
 import { BOLD, TOUCH, usePalette } from '../theme/theme';
 
@@ -18,8 +19,8 @@ export function typed(text: string, key: string): string {
 const NAMES: Readonly<Record<string, string>> = { sign: 'Minus', '.': 'Point' };
 const FACES: Readonly<Record<string, string>> = { sign: '±', '.': '.' };
 
-/** A keypad for wet hands: big keys, no system keyboard. */
-export function Keypad({ text, onType }: { readonly text: string; readonly onType: (text: string) => void }) {
+/** A keypad for wet hands: big keys, no system keyboard. `children` stand beside the digits, under the key that takes one back: what is done with them. */
+export function Keypad({ text, onType, children }: { readonly text: string; readonly onType: (text: string) => void; readonly children?: ReactNode }) {
   const palette = usePalette();
   const rows = [...KEYS, ['sign', '0', '.'] as const];
   const key = (name: string) => (
@@ -45,18 +46,24 @@ export function Keypad({ text, onType }: { readonly text: string; readonly onTyp
     </Pressable>
   );
   return (
-    <View style={{ gap: 8 }}>
-      {rows.map((row) => (
-        <View key={row.join('')} style={{ flexDirection: 'row', gap: 8 }}>
-          {row.map(key)}
-        </View>
-      ))}
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      <View style={{ flex: 3, gap: 8 }}>
+        {rows.map((row) => (
+          <View key={row.join('')} style={{ flexDirection: 'row', gap: 8 }}>
+            {row.map(key)}
+          </View>
+        ))}
+      </View>
+      <View style={{ flex: 1, gap: 8 }}>
+        <DeleteKey text={text} onType={onType} />
+        {children}
+      </View>
     </View>
   );
 }
 
-/** Takes the last digit back; stands beside the digits. */
-export function DeleteKey({ text, onType }: { readonly text: string; readonly onType: (text: string) => void }) {
+/** Takes the last digit back. */
+function DeleteKey({ text, onType }: { readonly text: string; readonly onType: (text: string) => void }) {
   const palette = usePalette();
   return (
     <Pressable
@@ -66,7 +73,7 @@ export function DeleteKey({ text, onType }: { readonly text: string; readonly on
       onPress={() => {
         onType(typed(text, 'delete'));
       }}
-      style={{ width: TOUCH, height: TOUCH, alignItems: 'center', justifyContent: 'center' }}
+      style={{ minHeight: TOUCH + 3, alignItems: 'center', justifyContent: 'center' }}
     >
       <Text style={{ fontFamily: BOLD, fontSize: 26, color: text === '' ? palette.muted : palette.ink }}>⌫</Text>
     </Pressable>

@@ -21,7 +21,7 @@ export function way(given: CoolingWay, placeName: string, now: number, at: (inst
   const how = given.pans === null ? COOLING_METHOD[given.method] : `${String(given.pans)} pans, ${number(given.depthCm ?? 0)} cm deep, in ${placeName}`;
   if (given.minutes === null) return `${how}: ${placeName} is not cold enough`;
   const ice = given.iceKg === null ? '' : `, ${number(Math.ceil(given.iceKg))} kg of ice`;
-  return `${how}${given.pans === null ? ` (${placeName})` : ''}${ice}: about ${at(now + given.minutes * 60_000)}`;
+  return `${how}${given.pans === null ? ` (${placeName})` : ''}${ice}; there at about ${at(now + given.minutes * 60_000)}`;
 }
 
 /** The advice in full: where it is heading and, where that is not good enough, the quickest way out. Advice, never a verdict. */
@@ -30,7 +30,7 @@ export function forecast(given: CoolingForecast, best: string | null, unit: Temp
   if (next === null) return '';
   const said = heading(next, unit, at);
   const bad = next.at === null || (next.spareMin !== null && next.spareMin < 0);
-  if (bad) return best === null ? `${said} Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.` : `${said} Do this now. ${best}.`;
+  if (bad) return best === null ? `${said} Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.` : `${said} Do this now: ${best}.`;
   const last = given.stages.at(-1);
   const later = last === undefined || last === next || (last.spareMin !== null && last.spareMin >= 0) ? '' : ` ${heading(last, unit, at)}`;
   const warm = given.tooWarmHere && later === '' ? ' What it stands in is hardly colder than the last target: the last degrees will take very long.' : '';

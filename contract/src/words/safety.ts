@@ -198,10 +198,10 @@ export function cook(verdict: HeatVerdict, unit: TemperatureUnit): string {
     case 'pass':
       return `Cooked to ${wantedAt}.`;
     case 'fail':
-      return `Off the heat below ${wantedAt}.`;
     case 'overdue':
       return `Off the heat, and no reading shows ${wantedAt}. Read the coldest point now, or heat on.`;
     case 'undetermined':
+      return `No reading shows that it was cooked to ${wantedAt}, and now none can.`;
     case 'inProgress':
     case 'notApplicable':
       return `Cook to ${wantedAt}, at the coldest point.`;

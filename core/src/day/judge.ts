@@ -107,10 +107,12 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
       cookRule === null
         ? null
         : cookVerdict({
-            // What is cooked for hot holding only is proven by its first reading in the well as well as in the pot.
-            readings: readingsFor(batch, cookedAs === 'plant' ? ['cook', 'hotHold'] : ['cook'], batch.startedAt),
+            // Every one of them is of the coldest point: in the pot, in the well, and when it is heated again.
+            readings: readingsFor(batch, ['cook', 'hotHold', 'reheat'], batch.startedAt),
             rule: cookRule,
+            // Plants are cooked for hot holding only: their first reading in the well proves them, and cooling asks nothing of it.
             endedAt: cookedAs === 'plant' ? null : heatOffAt(batch, soup),
+            isCold: batch.coolingSegments.length > 0 || batch.storedSince !== null,
           }),
     ...cooled,
     coolingRules,

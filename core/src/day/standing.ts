@@ -23,23 +23,31 @@ export type Standing = Judged & {
   readonly decision: DecisionRecord | null;
 };
 
+const WORST_FIRST: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue'];
+
+/**
+ * What is wrong counts before what is on its way: a failed cooling, or cooking that nobody proved, stays the batch's standing wherever it was carried. Else what
+ * is about where it is now.
+ */
 function judged(batch: BatchRecord, soup: Soup | undefined, verdicts: BatchVerdicts): Judged | null {
   const { cook, cooling, hotHold, coldHold, reheat, timeControl } = verdicts;
   const { kind } = batch.stage;
-  const refused = cooling !== null && (cooling.kind === 'fail' || cooling.kind === 'undetermined');
-  const isCold = soup?.served === 'cold';
-  const coolingCounts = kind === 'cooling' || kind === 'discarded' || refused || (isCold && cooling?.kind !== 'pass');
-  // A failed cooling stays the batch's standing wherever it was carried afterwards; so does cooking that was not proven.
-  if (cook !== null && (cook.kind === 'fail' || (kind !== 'cooking' && cook.kind === 'overdue'))) return { purpose: 'cook', verdict: cook };
-  if (cooling !== null && coolingCounts) return { purpose: 'cool', verdict: cooling };
-  if (timeControl !== null) return { purpose: 'timeControl', verdict: timeControl };
-  if (kind === 'reheating' && reheat !== null) return { purpose: 'reheat', verdict: reheat };
-  if (hotHold !== null) return { purpose: 'hotHold', verdict: hotHold };
-  if (coldHold !== null) return { purpose: 'coldHold', verdict: coldHold };
-  if (cook !== null && (kind === 'cooking' || kind === 'finished') && cook.kind !== 'pass' && batch.readings.some((reading) => reading.purpose === 'cook')) {
-    return { purpose: 'cook', verdict: cook };
+  const cooled: Judged | null = cooling === null ? null : { purpose: 'cool', verdict: cooling };
+  const cooked: Judged | null = cook === null ? null : { purpose: 'cook', verdict: cook };
+  const here: readonly (Judged | null)[] = [
+    timeControl === null ? null : { purpose: 'timeControl', verdict: timeControl },
+    kind === 'cooling' || kind === 'discarded' || (soup?.served === 'cold' && cooling?.kind !== 'pass') ? cooled : null,
+    kind === 'reheating' && reheat !== null ? { purpose: 'reheat', verdict: reheat } : null,
+    hotHold === null ? null : { purpose: 'hotHold', verdict: hotHold },
+    coldHold === null ? null : { purpose: 'coldHold', verdict: coldHold },
+    // Cooking is told of from its first reading on: before that there is nothing to say.
+    (kind === 'cooking' || kind === 'finished') && batch.readings.some((reading) => reading.purpose === 'cook') ? cooked : null,
+  ];
+  for (const wrong of WORST_FIRST) {
+    const found = [...here, cooled, cooked].find((one) => one?.verdict.kind === wrong);
+    if (found != null) return found;
   }
-  return null;
+  return here.find((one) => one !== null) ?? null;
 }
 
 /** The rule a judgement stands on. */

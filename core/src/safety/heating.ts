@@ -62,16 +62,18 @@ export function reheatVerdict(input: { readonly readings: readonly TimedReading[
   return { kind: 'overdue', ...fixed, proof: readings.slice(-1), actions: rule.corrective.filter((action) => action !== 'cookOn') };
 }
 
-/** Judges cooking by the coldest point. `endedAt` = it left the heat; until then a low reading only says: go on. */
-export function cookVerdict(input: { readonly readings: readonly TimedReading[]; readonly rule: CookRule; readonly endedAt: Instant | null }): HeatVerdict {
-  const { rule, endedAt } = input;
+/**
+ * Judges cooking by the coldest point. `endedAt` = it left the heat; until then a low reading only says: go on. `isCold` = it was cooled since: nothing shows any
+ * more what it was.
+ */
+export function cookVerdict(input: { readonly readings: readonly TimedReading[]; readonly rule: CookRule; readonly endedAt: Instant | null; readonly isCold: boolean }): HeatVerdict {
+  const { rule, endedAt, isCold } = input;
   const readings = inOrder(input.readings);
   const fixed = { ruleId: rule.id, citation: rule.citation, dueAt: endedAt, points: rule.points, withinMin: null };
   const proof = heatProof(readings, rule.points);
   if (proof !== null) return { kind: 'pass', ...fixed, proof, actions: [] };
   const last = readings.slice(-1);
   if (endedAt === null) return { kind: 'inProgress', ...fixed, proof: last, actions: ['cookOn'] };
-  const after = readings.filter((timed) => timed.at >= endedAt);
-  // Off the heat without proof. Hot enough is not proven, too cold is not either: it has to go back on, or be read while it is hot.
-  return after.length > 0 ? { kind: 'fail', ...fixed, proof: after.slice(-1), actions: ['cookOn', 'discard'] } : { kind: 'overdue', ...fixed, proof: last, actions: ['cookOn'] };
+  // Off the heat without proof. What it was is not known, and a reading below now does not tell: it goes back on, or is read while it is hot.
+  return isCold ? { kind: 'undetermined', ...fixed, proof: last, actions: ['personInCharge', 'discard'] } : { kind: 'overdue', ...fixed, proof: last, actions: ['cookOn'] };
 }

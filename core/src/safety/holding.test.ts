@@ -168,9 +168,9 @@ describe('time out of the limit is enclosed, never known', () => {
 });
 
 describe('cooking, by the coldest point', () => {
-  const cook = (packId: string, id: string, points: readonly Point[], endedMin: number | null): string => {
+  const cook = (packId: string, id: string, points: readonly Point[], endedMin: number | null, isCold = false): string => {
     const rule = there(rulesOf(packId).cook.find((one) => one.id === id) ?? null);
-    return cookVerdict({ readings: log(points), rule, endedAt: endedMin === null ? null : addMinutes(T0, endedMin) }).kind;
+    return cookVerdict({ readings: log(points), rule, endedAt: endedMin === null ? null : addMinutes(T0, endedMin), isCold }).kind;
   };
   test.each<[string, string, string, readonly Point[], number | null, VerdictKind]>([
     ['165 °F at once is enough for poultry (3-401.11(A)(3))', 'us-fda-fc2022', 'us.cook.poultry', [[5, 165]], null, 'pass'],
@@ -183,9 +183,12 @@ describe('cooking, by the coldest point', () => {
     ['70 °C for two minutes (FSA)', 'uk', 'uk.cook', [[5, 70, 'C'], [7, 71, 'C']], null, 'pass'], // prettier-ignore
     ['80 °C for six seconds', 'uk', 'uk.cook', [[5, 80, 'C', 6]], null, 'pass'],
     ['off the heat without a reading is overdue', 'us-fda-fc2022', 'us.cook.poultry', [], 10, 'overdue'],
-    ['off the heat and too cold has failed', 'us-fda-fc2022', 'us.cook.poultry', [[12, 150]], 10, 'fail'],
+    ['off the heat and too cold now: what it was nobody knows', 'us-fda-fc2022', 'us.cook.poultry', [[12, 150]], 10, 'overdue'],
   ])('%s', (_, packId, id, points, endedMin, says) => {
     expect(cook(packId, id, points, endedMin)).toBe(says);
+  });
+  test('cooled without a reading it cannot be proven any more: a person decides', () => {
+    expect(cook('us-fda-fc2022', 'us.cook.poultry', [], 10, true)).toBe('undetermined');
   });
 });
 

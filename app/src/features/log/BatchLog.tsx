@@ -78,6 +78,10 @@ function holdOf(standing: Standing | null, purpose: Purpose): number {
   return Math.max(0, ...(points ?? []).map((point) => (point.holdS <= 60 ? point.holdS : 0)));
 }
 
+function lowered(text: string): string {
+  return `${text[0]?.toLowerCase() ?? ''}${text.slice(1)}`;
+}
+
 /** Where it is heading and, if that is not good enough, the quickest way out with its time. */
 function Heading({
   day,
@@ -94,12 +98,12 @@ function Heading({
 }) {
   const bad = forecast.next !== null && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
   const here = batch.coolingSegments.at(-1);
-  const best = waysFor(day, batch, standing.verdicts.cooling).find((way) => way.minutes !== null && !(way.placeId === here?.placeId && way.method === here.method));
+  const best = waysFor(day, batch, standing.verdicts.cooling).find((way) => way.minutes !== null && way.method !== 'iceWand' && !(way.placeId === here?.placeId && way.method === here.method));
   return (
     <View style={{ flexDirection: 'row', gap: 8 }}>
       {bad ? <StateMark mark="soon" /> : null}
       <Body style={{ flex: 1 }}>
-        {advice.forecast(forecast, best === undefined ? null : advice.way(best, best.placeName, now, day.at), day.book.kitchen.temperatureUnit, day.at)}
+        {advice.forecast(forecast, best === undefined ? null : lowered(advice.way(best, best.placeName, now, day.at)), day.book.kitchen.temperatureUnit, day.at)}
       </Body>
     </View>
   );

@@ -8,7 +8,7 @@ import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { Action, Choice } from '../../ui/Action';
 import { Field, Pick } from '../../ui/Field';
-import { DeleteKey, Keypad, typed } from '../../ui/Keypad';
+import { Keypad, typed } from '../../ui/Keypad';
 import { StateMark } from '../../ui/StateMark';
 import { MinutesStepper } from '../../ui/Stepper';
 import { Body, Figure, Note } from '../../ui/Type';
@@ -127,7 +127,6 @@ export function ReadingPad({ name, kitchenUnit, point, context, now, thermometer
           <Figure style={{ fontSize: 40, lineHeight: 44 }}>{text === '' ? `– °${unit}` : `${text} °${unit}`}</Figure>
           <Note>{inOther === '' ? `read at the ${point} point` : `is ${inOther}`}</Note>
         </View>
-        <DeleteKey text={text} onType={type} />
         <Choice
           label="Unit on the probe"
           value={unit}
@@ -178,25 +177,29 @@ export function ReadingPad({ name, kitchenUnit, point, context, now, thermometer
           </View>
         )}
       </View>
-      <Keypad text={text} onType={type} />
-      <Action
-        kind="main"
-        disabled={value === null || (isLate && lateReason.trim() === '')}
-        label={value === null ? 'Log' : `Log ${shown}`}
-        hint={value === null ? `Log ${name}: type the digits first` : `Log ${shown} for ${name}`}
-        onPress={() => {
-          log(null);
-        }}
-      />
-      {holdS > 0 ? (
+      <Keypad text={text} onType={type}>
         <Action
-          disabled={value === null}
-          label={`Log, held for ${String(holdS)} s`}
+          kind="main"
+          style={{ flex: 1 }}
+          disabled={value === null || (isLate && lateReason.trim() === '')}
+          label="Log"
+          hint={value === null ? `Log ${name}: type the digits first` : `Log ${shown} for ${name}`}
           onPress={() => {
-            log(holdS);
+            log(null);
           }}
         />
-      ) : null}
+        {holdS > 0 ? (
+          <Action
+            style={{ flex: 1 }}
+            disabled={value === null}
+            label={`Held ${String(holdS)} s`}
+            hint={`Log ${shown}, held for ${String(holdS)} s`}
+            onPress={() => {
+              log(holdS);
+            }}
+          />
+        ) : null}
+      </Keypad>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-end' }}>
         {thermometers.length === 0 ? (
           <Note style={{ flex: 1 }}>No thermometer is registered: the record cannot say which one it was.</Note>

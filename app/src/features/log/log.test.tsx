@@ -113,7 +113,7 @@ describe('the reading pad', () => {
   test('a reheat can be logged with its fifteen seconds', () => {
     pad('reheat');
     type('166');
-    press('Log, held for 15 s');
+    press('Log 166 °F, held for 15 s');
     expect(logged).toEqual([[{ value: 166, unit: 'F', rawText: '166' }, 15]]);
   });
   test('the keyboard types too', () => {
