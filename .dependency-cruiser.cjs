@@ -23,6 +23,7 @@ module.exports = {
     { name: 'demo-only-core', severity: 'error', from: { path: '^demo/src' }, to: { path: '^(app|server)/' } },
     { name: 'app-not-server', severity: 'error', from: { path: '^app/' }, to: { path: '^(server|demo)/' } },
     { name: 'cli-only-core-and-contract', severity: 'error', from: { path: '^cli/src', pathNot: TESTS }, to: { path: '^(app|server|demo)/' } },
+    { name: 'probes-alone', severity: 'error', from: { path: '^probes/src' }, to: { path: '^(core|contract|app|server|demo|cli)/' } },
     { name: 'server-not-app', severity: 'error', from: { path: '^server/' }, to: { path: '^app/' } },
     {
       name: 'rooms-by-their-door',

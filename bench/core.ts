@@ -1,6 +1,23 @@
-import { addMinutes, batchSheet, componentDemand, foldDay, liveStation, makeLine, makeSoup, makeStep, orderList, prepList, startedBatches } from '@broth/core';
+import {
+  NO_COOLING_EVENTS,
+  addMinutes,
+  batchSheet,
+  componentDemand,
+  coolingVerdict,
+  foldDay,
+  liveStation,
+  makeLine,
+  makeSoup,
+  makeStep,
+  orderList,
+  prepList,
+  rulesInForce,
+  startedBatches,
+} from '@broth/core';
+import { coolingForecast } from '@broth/core/advice';
+import { RULE_PACKS, ruleSet } from '@broth/core/packs';
 import { planDay, startPlanning } from '@broth/core/planner';
-import type { DayEvent, DayPlan, Ingredient, Soup } from '@broth/core';
+import type { DayEvent, DayPlan, Ingredient, Soup, TimedReading } from '@broth/core';
 import { demo } from '@broth/demo';
 
 /** Figures of core, in a process of its own: the first plan is timed cold, as the first one after a page is opened. */
@@ -142,4 +159,20 @@ const batches = Array.from({ length: 20 }, (_, index) => {
 });
 const prepMs = repeated(100, () => [prepList(batches), orderList(batches, demo.pantry)]);
 
-console.log(JSON.stringify({ scaleMs, prepMs, firstPlanMs, warmPlanMs, improvedPlanMs, foldMs, bigFoldMs, replan95Ms }));
+/** A cooling that a probe wrote down every half minute, somewhat noisy. */
+const T500 = 1_764_000_000_000;
+const cooled: TimedReading[] = Array.from({ length: 500 }, (_, index) => {
+  const value = 38 + 102 * Math.exp(-index / 180) + ((index * 7919) % 11) / 50;
+  return { at: addMinutes(T500, index / 2), reading: { value, unit: 'F', rawText: '' }, heldS: null };
+});
+const fda = RULE_PACKS.find((pack) => pack.id === 'us-fda-fc2022');
+if (fda === undefined) throw new Error('no pack');
+const coolingRules = rulesInForce(ruleSet(fda, { packId: fda.id, changes: [], added: [] }, 1)).cooling.cooked;
+const judged = (): unknown => {
+  const verdict = coolingVerdict({ readings: cooled, events: NO_COOLING_EVENTS, rules: coolingRules, now: addMinutes(T500, 250) });
+  return coolingForecast({ readings: cooled, ambient: 37, unit: 'F', rules: coolingRules, verdict });
+};
+repeated(100, judged);
+const coolingMs = repeated(200, judged);
+
+console.log(JSON.stringify({ coolingMs, scaleMs, prepMs, firstPlanMs, warmPlanMs, improvedPlanMs, foldMs, bigFoldMs, replan95Ms }));

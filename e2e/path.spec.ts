@@ -105,7 +105,7 @@ test('a batch from its par to a failed second stage, and the record of it', asyn
   await test.step('what cannot be is asked about and stays typed', async () => {
     for (const digit of '700') await page.getByRole('button', { name: digit, exact: true }).click();
     await tap(page, /^Log 700 °F/);
-    await expect(page.getByText('700 °F cannot be right', { exact: false })).toBeVisible();
+    await expect(page.getByText('700 °F is above boiling', { exact: false })).toBeVisible();
     await expect(page.getByText('700 °F', { exact: true }).first()).toBeVisible();
   });
 
@@ -131,11 +131,11 @@ test('a batch from its par to a failed second stage, and the record of it', asyn
   });
 
   await test.step('the CSV holds it all', async () => {
-    const answer = await page.request.get(`${stand.address}/api/kitchens/landing/days/${DAY}/temperature-log.csv`);
+    const answer = await page.request.get(`${stand.address}/api/kitchens/landing/days/${DAY}/record.csv`);
     const lines = (await answer.text()).trim().split('\r\n');
     expect(lines).toHaveLength(6);
-    expect(lines.slice(1, 5).map((line) => line.split(',')[7])).toEqual(['141', '134', '69', '50']);
-    expect(lines[4]).toContain('fail,Not below 41 °F (5 °C) within 6 h.,"FDA Food Code 2022, 3-501.14(A)(2)"');
+    expect(lines.slice(1, 5).map((line) => line.split(',')[9])).toEqual(['141', '134', '69', '50']);
+    expect(lines[4]).toContain('Failed,Not below 41 °F (5 °C) within 6 h.,"FDA Food Code 2022, 3-501.14(A)(2)"');
     expect(lines[5]).toContain('The ice was never renewed');
     expect(lines[5]).toContain('11.5');
   });

@@ -12,6 +12,8 @@ export interface Stand {
   readonly databaseUrl: string;
   readonly port: number;
   readonly stop: () => Promise<void>;
+  /** As a power cut would: nothing is finished. */
+  readonly kill: () => void;
 }
 
 const { TEST_DATABASE_URL } = process.env;
@@ -41,6 +43,7 @@ export async function startStand(clock: string, before?: Pick<Stand, 'databaseUr
       server.child.kill('SIGTERM');
       await server.closed;
     },
+    kill: () => server.child.kill('SIGKILL'),
   };
 }
 

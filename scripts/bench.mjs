@@ -4,6 +4,7 @@ import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
+import { record } from './lib/benchRecord.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
 import { quietly } from './lib/run.mjs';
 import { failPlainly, step } from './lib/say.mjs';
@@ -33,6 +34,7 @@ async function core() {
     replan95Ms: median('replan95Ms'),
     scaleMs: median('scaleMs'),
     prepMs: median('prepMs'),
+    coolingMs: median('coolingMs'),
   };
 }
 
@@ -285,6 +287,7 @@ async function main() {
   const figures = await step('Planning and folding', core);
   const near = await step(long ? 'Sequencing (half an hour)' : 'Sequencing (three minutes)', () => sequence(long));
   const perSecond = await step('Posting events, fifty phones', eventsPerSecond);
+  const log = await step('Probes for a minute, ten million samples', record);
   const taps = await step('Tapping', () => withServer('07:20', tapMs));
   const rows = [
     ['First plan of the demo day, cold', figures.firstPlanMs, 50, 'ms', 'most'],
@@ -298,6 +301,12 @@ async function main() {
     ['A mishap: the first new plan, 95th percentile', figures.replan95Ms, 300, 'ms', 'most'],
     ['Sheets of 40 lines, 4 levels of components', figures.scaleMs, 1, 'ms', 'most'],
     ['Prep and order list of 20 batches', figures.prepMs, 20, 'ms', 'most'],
+    ['Verdict and forecast of 500 readings', figures.coolingMs, 2, 'ms', 'most'],
+    ['Probes: samples a second, for a minute', log.perSecond, 4900, '/s', 'least'],
+    ['The same: samples lost', log.lost, 0, '', 'none'],
+    ['The same: a push of 1,000, 99th percentile', log.p99Ms, 1000, 'ms', 'most'],
+    ["The day's record, 10 million samples there", log.recordMs, 50, 'ms', 'most'],
+    ["A probe's chart out of them", log.chartMs, 500, 'ms', 'most'],
     ['Events one by one, one phone, durable', perSecond.onePhone, 300, '/s', 'aimLeast'],
     ['The same, four phones at once', perSecond.fourPhones, 300, '/s', 'least'],
     ['50 phones: an entry seen by all, 99th percentile', perSecond.seenByAll99Ms, 1000, 'ms', 'most'],

@@ -1,8 +1,9 @@
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
+import { ROOT, checkNode, ensureChromium, ensurePackages, ensurePdftotext } from './lib/install.mjs';
 import { startCluster } from './lib/postgres.mjs';
+import { ensureProbes } from './probes.mjs';
 import { quietly, shown } from './lib/run.mjs';
 import { failPlainly, step } from './lib/say.mjs';
 import { ensureServer } from './lib/server.mjs';
@@ -12,7 +13,7 @@ import { ensureWeb } from './lib/web.mjs';
 
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name);
 const RESULTS = path.join(ROOT, 'test-results');
-const ROOMS = ['core', 'contract', 'demo', 'server', 'cli', 'app'];
+const ROOMS = ['core', 'contract', 'demo', 'server', 'cli', 'probes', 'app'];
 let passed = 0;
 let failed = 0;
 
@@ -109,7 +110,11 @@ async function main() {
       if (wanted('unit')) await jest(env);
       if (wanted('browser')) {
         await ensureChromium();
-        await step('Bundling the server', ensureServer);
+        await ensurePdftotext();
+        await step('Bundling the server and the probes', async () => {
+          await ensureServer();
+          await ensureProbes();
+        });
         await ensureWeb();
         await browser({ ...process.env, TEST_DATABASE_URL: cluster.url });
       }

@@ -6,6 +6,7 @@ import { batchSheet, checkSoup, componentDemand, componentLoop, litresFor, varia
 import type { BatchSheet, Soup, Target } from '@broth/core';
 import { HANDBOOK } from '@broth/core/handbook';
 import type { Outside } from './outside';
+import { cool, verify } from './record';
 import { checkPlan, plan } from './sequence';
 
 const HELP = `broth scale FILE --litres 26 | --portions 60 | --kettle 25 [--power 12] [--variant ID] [--json]
@@ -16,7 +17,13 @@ broth plan PROBLEM [--seconds 5] [--seed 1] [--moves N]
     the best sequence found in so long, or in so many moves, with its cost in parts and the bound no plan is below
 broth check PROBLEM PLAN
     whether a plan keeps every rule of its problem, worked out apart from the planner; exit 1 when it does not
+broth cool READINGS [--pack us-fda-fc2022] [--unit F] [--heat-off 0] [--ambient 38] [--litres 18] [--now 130] [--json]
+    the verdict on a cooling, what it stands on and what would decide it; with --ambient where it is heading, with --litres what would cool it; exit 1 when it
+    failed, is overdue or not proven
+broth verify EVENTS [RECORD]
+    whether a log is what was recorded, its chain of hashes worked out again; and whether a day's record is of that log; exit 1 when it is not
 
+READINGS is CSV or JSON with time (minutes, or with its offset) and temperature; EVENTS what GET /api/kitchens/:kitchen/events answers.
 FILE is a soup in the format broth-soup/1, PROBLEM broth-problem/1, PLAN broth-sequence/1 (docs/formats.md); - reads what is piped in.`;
 
 type Opened = { readonly kind: 'document'; readonly document: SoupDocument } | { readonly kind: 'trouble'; readonly says: string };
@@ -152,6 +159,11 @@ export function broth(args: readonly string[], outside: Outside): number {
         seconds: { type: 'string' },
         seed: { type: 'string' },
         moves: { type: 'string' },
+        pack: { type: 'string' },
+        unit: { type: 'string' },
+        'heat-off': { type: 'string' },
+        ambient: { type: 'string' },
+        now: { type: 'string' },
         help: { type: 'boolean' },
       },
     });
@@ -164,6 +176,8 @@ export function broth(args: readonly string[], outside: Outside): number {
     outside.print(HELP);
     return 0;
   }
+  if (command === 'cool' && file !== undefined) return cool(file, parsed.values, outside);
+  if (command === 'verify' && file !== undefined) return verify(file, second, outside);
   if (command === 'plan' && file !== undefined) return plan(file, parsed.values, outside);
   if (command === 'check' && file !== undefined && second !== undefined) return checkPlan(file, second, outside);
   if ((command !== 'scale' && command !== 'check') || file === undefined) {

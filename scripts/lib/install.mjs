@@ -51,6 +51,11 @@ export async function ensurePostgres() {
   return bin;
 }
 
+/** Reads what stands on a PDF's pages: for the tests. */
+export async function ensurePdftotext() {
+  if (!existsSync('/usr/bin/pdftotext')) await ensureDebian(['poppler-utils'], 'pdftotext');
+}
+
 const CHROMIUM = '/usr/bin/chromium';
 export async function ensureChromium() {
   if (!existsSync(CHROMIUM)) await ensureDebian(['chromium'], 'Chromium');

@@ -7,6 +7,11 @@ import { ACTION, COOLING_METHOD, heat, limit } from './safety';
 
 /** Sentences of what is reckoned or asked about food: forecasts, ways of cooling, doubts, notes for a reviewer. Apart from the first load. */
 
+/** The clock on the wall and its offset, of a time as the record has it: an hour that there is twice stays two. `2026-11-01T01:30:00-05:00` is 01:30, -05:00. */
+export function wall(iso: string): { readonly clock: string; readonly offset: string } {
+  return { clock: iso.slice(11, 16), offset: /([+-]\d\d:\d\d|Z)$/.exec(iso)?.[0] ?? '' };
+}
+
 /** Where one stage is heading. `at` tells an instant in the kitchen's own time. */
 function heading({ at: when, spareMin, limit: given }: StageForecast, unit: TemperatureUnit, at: (instant: number) => string): string {
   const name = degrees(limitIn(given, unit), unit);
@@ -97,17 +102,17 @@ export function openAction(open: OpenAction, batch: string, at: (instant: number
 }
 
 const AUTHORITY_KIND = { law: 'law', modelCode: 'model code', standard: 'standard', guidance: 'guidance', kitchen: "the kitchen's own" };
-const CONFIDENCE_WORD = { high: 'surely remembered', medium: 'fairly surely remembered', low: 'not surely remembered' };
+const CONFIDENCE_WORD = { high: 'high confidence', medium: 'medium confidence', low: 'low confidence' };
 
-/** What stands behind a rule: `FDA Food Code 2022, 3-501.14(A)(1); model code; surely remembered`. */
+/** What stands behind a rule: `FDA Food Code 2022, 3-501.14(A)(1); model code; high confidence, from memory`. */
 export function source(rule: Rule): string {
-  return rule.authority === 'kitchen' ? AUTHORITY_KIND.kitchen : `${rule.citation}; ${AUTHORITY_KIND[rule.authority]}; ${CONFIDENCE_WORD[rule.confidence]}`;
+  return rule.authority === 'kitchen' ? AUTHORITY_KIND.kitchen : `${rule.citation}; ${AUTHORITY_KIND[rule.authority]}; ${CONFIDENCE_WORD[rule.confidence]}, from memory`;
 }
 
 /** The rule in one sentence, from its figures. */
 export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
   const time = (minutes: number, strict: boolean): string =>
-    `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 && minutes > 0 ? `${number(minutes / 1440)} days` : duration(minutes)}`;
+    `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 && minutes > 0 ? `${number(minutes / 1440)} days` : minutes % 30 === 0 && minutes >= 60 ? `${number(minutes / 60)} h` : duration(minutes)}`;
   switch (rule.step) {
     case 'cook':
       return `Cook to ${heat(rule.points, unit)}, coldest point.`;
@@ -120,7 +125,7 @@ export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
     case 'coldHold':
     case 'frozenHold': {
       const allowed = rule.allowance === null ? '' : ` Out of it ${time(rule.allowance.withinMin, rule.allowance.strict)} at most.`;
-      return `${limit(rule.limit, unit)} or ${rule.side === 'atLeast' ? 'above' : 'below'}; read every ${duration(rule.checkEveryMin)}.${allowed}`;
+      return `${limit(rule.limit, unit)} or ${rule.side === 'atLeast' ? 'above' : 'below'}; read every ${rule.checkEveryMin % 30 === 0 && rule.checkEveryMin >= 60 ? `${number(rule.checkEveryMin / 60)} h` : duration(rule.checkEveryMin)}.${allowed}`;
     }
     case 'reheat':
       return `Reheat to ${heat(rule.points, unit)}${rule.withinMin === null ? ', quickly' : ` ${time(rule.withinMin, rule.strict)}`}.`;

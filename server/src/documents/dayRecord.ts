@@ -221,7 +221,8 @@ export function dayRecord(basis: Basis): DayRecord {
             if (reading === undefined) return [];
             const nth = batch.readings.filter((one) => one.source === 'probe' && one.thermometerId === probe.thermometerId && one.at < reading.at).length;
             const wanted = nth % PROBE_LINE_MIN === 0 || proofAt.has(`${batch.batchId} ${String(reading.at)}`);
-            return wanted ? [readingLine(event, batch.batchId, reading, 'probe')] : [];
+            // A probe's line is late when its samples were, not when its minute was closed.
+            return wanted ? [{ ...readingLine(event, batch.batchId, reading, 'probe'), late: event.data.late }] : [];
           }),
         );
       case 'place.read/1': {
@@ -307,7 +308,8 @@ export function dayRecord(basis: Basis): DayRecord {
     const judged = judgeBatch(batch, soup, book, now);
     return (['cook', 'cool', 'hotHold', 'coldHold', 'reheat', 'timeControl'] as const).flatMap((purpose) => {
       const said = say(judged, purpose, given, rulesAt(book, batch.startedAt));
-      if (said === null) return [];
+      // Plants ask for no reading of their own in the pot: nothing is open once they are out of it.
+      if (said === null || (purpose === 'cook' && said.verdict === 'inProgress' && batch.finishedAt !== null)) return [];
       for (const timed of said.proof) proven.add(`${batch.batchId} ${String(timed.at)}`);
       const proof = said.proof.map((timed) => `${clock(timed.at)} ${beside(timed, judged, purpose)}`);
       return [{ batchId: batch.batchId, batch: batch.name, purpose: words.PURPOSE[purpose], verdict: words.VERDICT[said.verdict], says: said.says, rule: said.rule, proof }];

@@ -1,3 +1,4 @@
+import * as advice from '@broth/contract/advice';
 import type { DayRecord } from '@broth/contract/record';
 import { INK, MARGIN, MUTED, RIM, openSheet } from './paper';
 import type { Paper } from './paper';
@@ -69,12 +70,13 @@ export async function dayRecordPdf(record: DayRecord, paper: Paper): Promise<Buf
     const height = firstHeight + pdf.heightOfString(second, { width: rest }) + 5;
     room(height);
     const { y } = pdf;
+    const { clock, offset } = advice.wall(line.takenAt);
     // The local time with its offset: an hour that there is twice stays two.
     pdf
       .font('plain')
       .fontSize(9)
       .fillColor(INK)
-      .text(`${line.takenAt.slice(11, 16)} ${line.takenAt.slice(19)}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
+      .text(`${clock} ${offset}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
     if (line.temperature !== null) pdf.font('bold').text(`${String(line.temperature)} °${line.unit ?? ''}`, MARGIN + TIME_WIDTH, y, { width: DEGREES_WIDTH, lineBreak: false });
     pdf
       .font('bold')

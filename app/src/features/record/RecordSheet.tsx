@@ -1,5 +1,6 @@
 import type { DayRecord, RecordLine } from '@broth/contract/record';
 import { words } from '@broth/contract';
+import * as advice from '@broth/contract/advice';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { Choice } from '../../ui/Action';
@@ -70,8 +71,8 @@ function Line({ line }: { readonly line: RecordLine }) {
     <View style={{ flexDirection: 'row', gap: 10, paddingVertical: 4 }}>
       {/* The local time with its offset: an hour that there is twice stays two. */}
       <View style={{ width: 62 }}>
-        <Strong style={{ fontVariant: ['tabular-nums'] }}>{line.takenAt.slice(11, 16)}</Strong>
-        <Note style={{ fontSize: 12 }}>{line.takenAt.slice(19)}</Note>
+        <Strong style={{ fontVariant: ['tabular-nums'] }}>{advice.wall(line.takenAt).clock}</Strong>
+        <Note style={{ fontSize: 12 }}>{advice.wall(line.takenAt).offset}</Note>
       </View>
       <Strong style={{ width: 76, textAlign: 'right', fontVariant: ['tabular-nums'], textDecorationLine: line.voided ? 'line-through' : 'none' }}>
         {line.temperature === null ? '' : words.degrees(line.temperature, line.unit ?? 'C')}

@@ -186,15 +186,17 @@ function OneRule({
   const was = original === null ? line : advice.ruleLine(original, unit);
   return (
     <View style={{ gap: 4, paddingVertical: 6 }}>
-      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
+      <View style={{ flexDirection: 'row', gap: 10, alignItems: 'flex-start' }}>
+        <View style={{ paddingTop: 2 }}>
+          <StateMark mark={on ? (kinder ? 'soon' : 'fine') : 'open'} size={18} />
+        </View>
         <View style={{ flex: 1 }}>
           {rule.step === 'text' ? null : <Note>{rule.appliesTo}</Note>}
           <Body style={{ opacity: on ? 1 : 0.6 }}>{rule.step === 'text' ? `${rule.appliesTo}: ${line}` : line}</Body>
           {line === was ? null : <Note>{`The source says: ${was}`}</Note>}
           {reason === '' ? null : <Note>{`Why: ${reason}`}</Note>}
-          <Note>{advice.source(rule)}</Note>
+          <Note>{`${on ? '' : 'Off. '}${advice.source(rule)}`}</Note>
         </View>
-        <StateMark mark={on ? (kinder ? 'soon' : 'fine') : 'open'} word={on ? '' : 'Off'} />
         <Action
           label="Change"
           hint={`Change: ${rule.appliesTo}`}
@@ -258,7 +260,7 @@ function Loaded({ day }: { readonly day: OpenDay }) {
     <View style={{ maxWidth: 760, gap: 12 }}>
       <Sheet label="Rule pack">
         <Strong>{words.authority(day.rulesNow)}</Strong>
-        <Note>{`Version ${String(day.rulesNow.packVersion)} of the pack; the kitchen's rules have been changed ${String(day.rulesNow.version - 1)} times.`}</Note>
+        <Note>{`Version ${String(day.rulesNow.packVersion)} of the pack; ${day.rulesNow.version === 1 ? 'this kitchen has changed nothing yet' : `changed here ${String(day.rulesNow.version - 1)} times`}.`}</Note>
         {packs === null ? (
           <Note>{packTrouble ?? 'Fetching the packs…'}</Note>
         ) : (

@@ -145,7 +145,7 @@ function One({ day, one, now }: { readonly day: OpenDay; readonly one: CheckedTh
         </View>
         <StateMark
           mark={!thermometer.inUse ? 'open' : usable ? (last === null || (days ?? 0) >= CHECK_EVERY_DAYS ? 'soon' : 'fine') : 'stop'}
-          word={!thermometer.inUse ? 'Put away' : usable ? 'In use' : 'Out of use'}
+          word={!thermometer.inUse ? 'Put away' : !usable ? 'Out of use' : last === null || (days ?? 0) >= CHECK_EVERY_DAYS ? 'Check due' : 'In use'}
         />
       </View>
       <Body>
