@@ -13,7 +13,7 @@ const pureCore = [
 const deadOnTheWeb = { selector: 'JSXAttribute[name.name=/^accessibility(State|Value|Hint|ElementsHidden)$/]', message: 'react-native-web drops it: use role and aria-*.' };
 const brittle = { selector: 'CallExpression[callee.property.name=/^(waitForTimeout|getByTestId|locator)$/]', message: 'Find by role and name; wait for what you expect.' };
 
-const rooms = ['core', 'contract', 'demo', 'server', 'cli', 'app'];
+const rooms = ['core', 'contract', 'demo', 'server', 'cli', 'probes', 'app'];
 const projects = [...rooms.flatMap((room) => [`${room}/tsconfig.json`, `${room}/tsconfig.test.json`]), 'e2e/tsconfig.json', 'bench/tsconfig.json'];
 
 export default defineConfig([

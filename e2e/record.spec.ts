@@ -27,9 +27,13 @@ interface Probes {
 async function startProbes(request: APIRequestContext, stand: Stand): Promise<Probes> {
   const port = await freePort();
   const address = `http://127.0.0.1:${String(port)}`;
-  const child: ChildProcess = spawn(process.execPath, [path.join(ROOT, 'probes/dist/probes.mjs'), '--still', '--port', String(port), '--server', stand.address, '--probes', 'pan1:F,pan2:F'], {
-    stdio: 'ignore',
-  });
+  const child: ChildProcess = spawn(
+    process.execPath,
+    [path.join(ROOT, 'probes/dist/probes.mjs'), '--still', '--port', String(port), '--server', stand.address, '--probes', 'pan1:F,pan2:F'],
+    {
+      stdio: 'ignore',
+    },
+  );
   await expect.poll(async () => (await request.get(`${address}/probes`).catch(() => null))?.status() ?? 0).toBe(200);
   return {
     set: async (id, setting) => {
@@ -86,7 +90,9 @@ test('a cooling by a probe: slow at first, warned in time, moved to the ice bath
     await tap(page, /^As it is in the cold room/);
     await tap(page, 'Stay-in probe 1 goes into it');
     await expect(page.getByRole('button', { name: 'Stay-in probe 1 is out of it' })).toBeVisible();
-    await expect.poll(async () => (await (await request.get(`${stand.address}/api/kitchens/landing/events?since=0`)).json()) as unknown).toMatchObject({ events: expect.arrayContaining([expect.objectContaining({ kind: 'probe.placed/1' })]) as unknown });
+    await expect
+      .poll(async () => (await (await request.get(`${stand.address}/api/kitchens/landing/events?since=0`)).json()) as unknown)
+      .toMatchObject({ events: expect.arrayContaining([expect.objectContaining({ kind: 'probe.placed/1' })]) });
     await probes.set('pan1', { temperatureC: 58, ambientC: 3, kPerH: 0.45 });
     await stand.stop();
     stand = await startStand('07:01', stand);
@@ -95,7 +101,9 @@ test('a cooling by a probe: slow at first, warned in time, moved to the ice bath
 
   await test.step('an hour later it is told that it will miss 70 °F, and what would save it', async () => {
     await page.goto(`${stand.address}/log/${B}`);
-    await expect(page.getByText(/It will miss 70 °F by \d+ min\. Do this now: ice bath, stirred \(Ice-bath sink\), \d+ kg of ice; there at about 7:\d\d\./)).toBeVisible({ timeout: 30_000 });
+    await expect(page.getByText(/It will miss 70 °F by \d+ min\. Do this now: ice bath, stirred \(Ice-bath sink\), \d+ kg of ice; there at about 7:\d\d\./)).toBeVisible({
+      timeout: 30_000,
+    });
     await tap(page, 'Cool it another way: show the ways');
     await tap(page, /^Ice bath, stirred/);
     await expect(page.getByText(/in Ice-bath sink; ice bath, stirred/)).toBeVisible();

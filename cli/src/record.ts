@@ -42,13 +42,17 @@ function rowsOf(text: string): readonly { readonly time: string; readonly value:
     }
     const list = Array.isArray(given) ? given : (given as { readings?: unknown }).readings;
     if (!Array.isArray(list)) return 'The JSON has no list of readings.';
-    return (list as { time?: unknown; value?: unknown; temperature?: unknown; unit?: unknown }[]).map((one) => ({
+    type Cell = string | number | undefined;
+    return (list as { time?: Cell; value?: Cell; temperature?: Cell; unit?: Cell }[]).map((one) => ({
       time: String(one.time ?? ''),
       value: String(one.value ?? one.temperature ?? ''),
       unit: String(one.unit ?? ''),
     }));
   }
-  const lines = text.replace(/^\uFEFF/, '').split(/\r?\n/).filter((line) => line.trim() !== '');
+  const lines = text
+    .replace(/^\uFEFF/, '')
+    .split(/\r?\n/)
+    .filter((line) => line.trim() !== '');
   const head = lines[0] ?? '';
   const delimiter = [',', ';', '\t'].sort((left, right) => head.split(right).length - head.split(left).length)[0] ?? ',';
   const cells = (line: string): string[] => line.split(delimiter).map((cell) => cell.trim().replace(/^"|"$/g, ''));
@@ -128,7 +132,9 @@ export function cool(file: string, flags: CoolFlags, { read, print, complain }: 
     print(`${words.VERDICT[verdict.kind]}: ${words.cooling(verdict, unit, at)}`);
     for (const stage of verdict.stages) {
       const most = stage.atMostMin === null ? 'no upper bound' : `at most ${words.number(stage.atMostMin)} min`;
-      print(`  ${stage.citation}: ${words.VERDICT[stage.kind].toLowerCase()}, took at least ${words.number(stage.atLeastMin)} min, ${most}, of ${words.number(stage.limitMin)} allowed`);
+      print(
+        `  ${stage.citation}: ${words.VERDICT[stage.kind].toLowerCase()}, took at least ${words.number(stage.atLeastMin)} min, ${most}, of ${words.number(stage.limitMin)} allowed`,
+      );
     }
     if (verdict.wanted !== null) print(`  ${words.wanted(verdict.wanted, unit, at)}`);
     if (forecast !== null) print(`Advice: ${advice.forecast(forecast, null, unit, at)}`);
@@ -153,7 +159,9 @@ function eventsOf(text: string): readonly Chained[] | null {
   try {
     const given = JSON.parse(text) as { events?: unknown };
     const list = Array.isArray(given) ? (given as unknown[]) : given.events;
-    return Array.isArray(list) && list.every((one: unknown): one is Chained => typeof one === 'object' && one !== null && 'seq' in one && 'hash' in one && 'id' in one) ? list : null;
+    return Array.isArray(list) && list.every((one: unknown): one is Chained => typeof one === 'object' && one !== null && 'seq' in one && 'hash' in one && 'id' in one)
+      ? list
+      : null;
   } catch {
     return null;
   }
@@ -194,16 +202,28 @@ export function verify(file: string, recordFile: string | undefined, { read, pri
   const byId = new Map(events.map((event) => [event.id, event]));
   let lines: readonly { readonly eventId: string; readonly hash: string }[];
   try {
-    lines = /^\s*\{/.test(text) ? (JSON.parse(text) as { lines: typeof lines }).lines : text.split(/\r?\n/).slice(1).flatMap((line) => {
-      // The last two cells of a line are its event and its hash: no need to read what people wrote before them.
-      const match = /,([0-9a-f-]{36}),([0-9a-f]{64})$/.exec(line);
-      return match === null ? [] : [{ eventId: match[1] ?? '', hash: match[2] ?? '' }];
-    });
+    lines = /^\s*\{/.test(text)
+      ? (JSON.parse(text) as { lines: typeof lines }).lines
+      : text
+          .split(/\r?\n/)
+          .slice(1)
+          .flatMap((line) => {
+            // The last two cells of a line are its event and its hash: no need to read what people wrote before them.
+            const match = /,([0-9a-f-]{36}),([0-9a-f]{64})$/.exec(line);
+            return match === null ? [] : [{ eventId: match[1] ?? '', hash: match[2] ?? '' }];
+          });
   } catch {
     complain(`${recordFile} is not a day's record.`);
     return 2;
   }
   const wrong = lines.filter((line) => line.eventId !== '' && byId.get(line.eventId)?.hash !== line.hash);
-  print(wrong.length === 0 ? `${String(lines.filter((line) => line.eventId !== '').length)} lines of the record, every one in the log.` : `${String(wrong.length)} lines of the record are not in this log: ${wrong.slice(0, 3).map((line) => line.eventId).join(', ')}.`);
+  print(
+    wrong.length === 0
+      ? `${String(lines.filter((line) => line.eventId !== '').length)} lines of the record, every one in the log.`
+      : `${String(wrong.length)} lines of the record are not in this log: ${wrong
+          .slice(0, 3)
+          .map((line) => line.eventId)
+          .join(', ')}.`,
+  );
   return wrong.length === 0 ? 0 : 1;
 }

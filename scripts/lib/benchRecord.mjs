@@ -111,7 +111,10 @@ async function fullTable() {
       return at(all, 0.5);
     };
     const to = Date.now();
-    return { recordMs: await timed(`${base}/days/${day}/record.json`), chartMs: await timed(`${base}/thermometers/p7/samples?from=${to - (hours + 6) * 3_600_000}&to=${to}&points=300`) };
+    return {
+      recordMs: await timed(`${base}/days/${day}/record.json`),
+      chartMs: await timed(`${base}/thermometers/p7/samples?from=${to - (hours + 6) * 3_600_000}&to=${to}&points=300`),
+    };
   });
 }
 

@@ -1,5 +1,6 @@
 import { minutesBetween } from '@broth/core';
-import { dateIn, localIso, midnightOf } from './localTime';
+import { DateTime } from 'luxon';
+import { dateIn, localClock, localIso, midnightOf } from './localTime';
 
 const ZONE = 'America/New_York';
 test('the day a clock goes back is 25 hours long, and its repeated hour is told apart by the offset', () => {
@@ -8,4 +9,14 @@ test('the day a clock goes back is 25 hours long, and its repeated hour is told 
 });
 test("an evening in the kitchen is still the kitchen's day", () => {
   expect(dateIn(ZONE, Date.UTC(2026, 10, 26, 3, 0))).toBe('2026-11-25');
+});
+
+test('a time with its offset is what luxon says, in zones of whole, half and quarter hours, through clock changes', () => {
+  for (const zone of ['America/New_York', 'Europe/London', 'Asia/Kathmandu', 'Australia/Adelaide', 'UTC']) {
+    for (let at = Date.parse('2026-10-30T00:00:00Z'); at < Date.parse('2026-11-03T00:00:00Z'); at += 37 * 60_000 + 1234) {
+      const expected = DateTime.fromMillis(at, { zone });
+      expect(localIso(zone, at)).toBe(expected.toISO({ suppressMilliseconds: true, extendedZone: false })?.replace('Z', '+00:00'));
+      expect(localClock(zone, at)).toBe(expected.toFormat('H:mm'));
+    }
+  }
 });

@@ -20,6 +20,7 @@ export { PassScreen } from './pass/PassScreen';
 export { SalesScreen } from './sales/SalesScreen';
 export { InspectScreen } from './record/InspectScreen';
 export { OpenActions } from './log/OpenActions';
+export { PastDate } from './log/PastDate';
 export { OtherScreen } from './log/OtherScreen';
 export { RecordScreen } from './record/RecordScreen';
 export { RulesScreen } from './record/RulesScreen';

@@ -1,5 +1,5 @@
-import { alarms, dueReadings, liveStation, nameHands, tasks, washTasks } from '@broth/core';
-import type { Alarm, DayPlan, DueReading, Station, Task, WashTask } from '@broth/core';
+import { alarms, dueReadings, liveStation, nameHands, openActions, tasks, washTasks } from '@broth/core';
+import type { Alarm, DayPlan, DueReading, OpenAction, Station, Task, WashTask } from '@broth/core';
 import { useMemo } from 'react';
 import { lastOnly } from './lastOnly';
 import type { OpenDay } from './useDay';
@@ -12,6 +12,8 @@ export interface Hands {
   readonly tasks: readonly Task[];
   readonly washes: readonly WashTask[];
   readonly due: readonly DueReading[];
+  /** What still has to be done about a batch that is out of its rule. */
+  readonly open: readonly OpenAction[];
   /** Everything that will want somebody, soonest first. */
   readonly alarms: readonly Alarm[];
 }
@@ -29,6 +31,7 @@ function handsOf(day: OpenDay, minute: number): Hands {
     tasks: all,
     washes: washTasks({ day: day.state, plan, soupById: day.soupById, midnight: day.view.midnight }),
     due,
+    open: openActions(day.state, day.soupById, day.rules, minute * 60_000),
     alarms: alarms(all, due, day.state.timers),
   };
 }

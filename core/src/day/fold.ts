@@ -202,8 +202,16 @@ function without<Value>(record: Record<string, Value>, key: string): Record<stri
 }
 
 function begin(event: BatchStarted): Draft {
+  const { batchId, soupId, soupVersion, name, ordinal, volumeL, vesselId } = event.data;
+  // Written out: spread into so long an object it would take ten times as long, and a record folds a batch once for every reading.
   return {
-    ...event.data,
+    batchId,
+    soupId,
+    soupVersion,
+    name,
+    ordinal,
+    volumeL,
+    vesselId,
     startedAt: event.at,
     startedBy: event.by,
     steps: {},

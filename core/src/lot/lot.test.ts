@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { allocate, useBy } from './index';
+import { allocate, preparedOn, useBy } from './index';
 import type { Lot } from './index';
 
 const lot = (some: Partial<Lot>): Lot => ({ id: 'a', soupId: 'bean', volumeL: 4, state: 'chilled', preparedOn: '2026-11-20', frozenDays: 0, ...some });
@@ -7,6 +7,9 @@ const lot = (some: Partial<Lot>): Lot => ({ id: 'a', soupId: 'bean', volumeL: 4,
 describe('date mark (FDA Food Code 2022, 3-501.17(A): the day of preparation is day 1)', () => {
   test('prepared on the 20th, last used on the 26th', () => {
     expect(useBy(lot({}), 7)).toBe('2026-11-26');
+  });
+  test('a mixture keeps the earliest date of what went into it (3-501.17(C))', () => {
+    expect([preparedOn('2026-11-25', [lot({}), lot({ preparedOn: '2026-11-23' })]), preparedOn('2026-11-25', [])]).toEqual(['2026-11-20', '2026-11-25']);
   });
   test('days frozen pause the count and do not start it again (3-501.18(A)(1))', () => {
     expect(useBy(lot({ frozenDays: 10 }), 7)).toBe('2026-12-06');

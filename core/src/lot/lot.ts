@@ -18,6 +18,14 @@ export function useBy(lot: Lot, lastDay: number): CalendarDate {
   return addDays(lot.preparedOn, lastDay - 1 + lot.frozenDays);
 }
 
+/**
+ * The day a mixture is dated by: the earliest of its own and of everything ready to eat that went into it (FDA Food Code 2022, 3-501.17(C)). Cooking it again
+ * does not make it younger: the Code does not say so, and the authority decides.
+ */
+export function preparedOn(own: CalendarDate, lots: readonly Pick<Lot, 'preparedOn'>[]): CalendarDate {
+  return lots.reduce((earliest, lot) => (lot.preparedOn < earliest ? lot.preparedOn : earliest), own);
+}
+
 /** Why a lot counts or does not count towards a par on a day. */
 export type LotUse =
   | { readonly lot: Lot; readonly kind: 'counts'; readonly takenL: number; readonly useBy: CalendarDate }

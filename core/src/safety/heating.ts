@@ -66,7 +66,12 @@ export function reheatVerdict(input: { readonly readings: readonly TimedReading[
  * Judges cooking by the coldest point. `endedAt` = it left the heat; until then a low reading only says: go on. `isCold` = it was cooled since: nothing shows any
  * more what it was.
  */
-export function cookVerdict(input: { readonly readings: readonly TimedReading[]; readonly rule: CookRule; readonly endedAt: Instant | null; readonly isCold: boolean }): HeatVerdict {
+export function cookVerdict(input: {
+  readonly readings: readonly TimedReading[];
+  readonly rule: CookRule;
+  readonly endedAt: Instant | null;
+  readonly isCold: boolean;
+}): HeatVerdict {
   const { rule, endedAt, isCold } = input;
   const readings = inOrder(input.readings);
   const fixed = { ruleId: rule.id, citation: rule.citation, dueAt: endedAt, points: rule.points, withinMin: null };

@@ -5,7 +5,7 @@ import type { KitchenRules, RuleBook, RulePack, RulesInForce } from '../safety/i
 
 export function packOf(packId: string): RulePack {
   const pack = RULE_PACKS.find((one) => one.id === packId);
-  if (pack === undefined) throw new Error(`no pack ${packId}`);
+  if (pack === undefined) throw new RangeError(`Invariant: there is a pack ${packId}`);
   return pack;
 }
 

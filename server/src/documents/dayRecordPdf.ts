@@ -72,11 +72,7 @@ export async function dayRecordPdf(record: DayRecord, paper: Paper): Promise<Buf
     const { y } = pdf;
     const { clock, offset } = advice.wall(line.takenAt);
     // The local time with its offset: an hour that there is twice stays two.
-    pdf
-      .font('plain')
-      .fontSize(9)
-      .fillColor(INK)
-      .text(`${clock} ${offset}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
+    pdf.font('plain').fontSize(9).fillColor(INK).text(`${clock} ${offset}`, MARGIN, y, { width: TIME_WIDTH, lineBreak: false });
     if (line.temperature !== null) pdf.font('bold').text(`${String(line.temperature)} °${line.unit ?? ''}`, MARGIN + TIME_WIDTH, y, { width: DEGREES_WIDTH, lineBreak: false });
     pdf
       .font('bold')

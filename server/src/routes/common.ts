@@ -39,9 +39,9 @@ interface PlanBasis {
   readonly station: Station;
 }
 
-export async function planBasis(kitchenId: string, date: CalendarDate): Promise<PlanBasis> {
+export async function planBasis({ database }: Pick<Context, 'database'>, kitchenId: string, date: CalendarDate): Promise<PlanBasis> {
   const kitchen = await kitchenOr404(kitchenId);
-  const [pars, lots, soups, { station }] = await Promise.all([parsOf(kitchenId, date), lotsOf(kitchenId), soupsOf(kitchenId), stationOf(kitchenId)]);
+  const [pars, lots, soups, { station }] = await Promise.all([parsOf(kitchenId, date), lotsOf(database, kitchenId, date), soupsOf(kitchenId), stationOf(kitchenId)]);
   return { kitchen, midnight: midnightOf(kitchen.timeZone, date), pars, lots, soups, station };
 }
 
@@ -52,7 +52,7 @@ export async function dayInput(
   date: CalendarDate,
   nowMin: number,
 ): Promise<DayInput & { readonly serverNowMin: number; /** The station as it is when everything works and everybody is there. */ readonly wholeStation: Station }> {
-  const { midnight, pars, lots, soups, station } = await planBasis(kitchenId, date);
+  const { midnight, pars, lots, soups, station } = await planBasis(context, kitchenId, date);
   const day = foldDay(await eventsOfDay(context.database, kitchenId, date));
   const started = startedBatches(day, midnight);
   const earlier = await earlierSoups(kitchenId, started);

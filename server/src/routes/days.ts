@@ -16,7 +16,7 @@ import type { Api } from './common';
 const DRAFT_KEEPS_MIN = 10;
 
 async function viewOf(context: Context, kitchenId: string, date: string): Promise<DayView> {
-  const { midnight, pars, lots } = await planBasis(kitchenId, date);
+  const { midnight, pars, lots } = await planBasis(context, kitchenId, date);
   // The place first: an event that comes in between is then sent twice rather than missed.
   const lastSeq = await lastSeqOf(context.database, kitchenId);
   const [plan, events] = await Promise.all([planOf(kitchenId, date), eventsOfDay(context.database, kitchenId, date)]);

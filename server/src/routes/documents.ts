@@ -3,6 +3,7 @@ import { refuse } from '@broth/contract/refusals';
 import { versionKey } from '@broth/core';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
+import type { Context } from '../context';
 import { planCalendar } from '../documents/planCalendar';
 import { runSheet } from '../documents/runSheet';
 import { runSheetPdf } from '../documents/runSheetPdf';
@@ -13,10 +14,10 @@ import type { Api } from './common';
 
 const planQuery = z.object({ person: z.string().max(100).optional(), paper: z.enum(['a4', 'letter']).default('a4') });
 
-export function documentRoutes(api: Api): void {
+export function documentRoutes(api: Api, context: Context): void {
   /** The accepted plan of a day as lines, for everybody or for one person. */
   const runOf = async (kitchenId: string, date: string, personId: string | undefined) => {
-    const { kitchen, midnight, soups, station } = await planBasis(kitchenId, date);
+    const { kitchen, midnight, soups, station } = await planBasis(context, kitchenId, date);
     const stored = await planOf(kitchenId, date);
     if (stored === null) throw refuse('plan.none', { day: date });
     const person = personId === undefined ? null : station.people.find((one) => one.id === personId);

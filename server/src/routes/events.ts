@@ -7,7 +7,7 @@ import { z } from 'zod';
 import type { Context } from '../context';
 import { appendEvent, eventsSince } from '../store/eventLog';
 import type { Appended } from '../store/eventLog';
-import { stationOf } from '../store/kitchenStore';
+import { notify, stationOf } from '../store/kitchenStore';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
 
@@ -75,6 +75,10 @@ export function eventRoutes(api: Api, context: Context): void {
       const results: Result[] = [];
       // In order, one after the other: a step may belong to the batch that the event before it started.
       for (const event of request.body.events) results.push(await append(context, kitchenId, event));
+      // What was thrown away changes what has to be made.
+      for (const day of new Set(request.body.events.flatMap((event) => (event.kind === 'lot.discarded/1' ? [event.day] : [])))) {
+        await notify(context.database, { kitchen: kitchenId, topic: 'day', day });
+      }
       return { results };
     },
   );

@@ -153,8 +153,8 @@ describe('the record', () => {
   });
   test('hours of a clock change keep their offset: both are there, and minutes run through', async () => {
     // The night of 1 November 2026 in New York: 1:30 comes twice.
-    const night = (iso: string, value: number): DayEvent => ({ ...reading('11:00', value), day: '2026-10-31', at: Date.parse(iso) }) as DayEvent;
-    const own = (one: DayEvent, iso: string): DayEvent => ({ ...one, day: '2026-10-31', at: Date.parse(iso) }) as DayEvent;
+    const night = (iso: string, value: number): DayEvent => ({ ...reading('11:00', value), day: '2026-10-31', at: Date.parse(iso) });
+    const own = (one: DayEvent, iso: string): DayEvent => ({ ...one, day: '2026-10-31', at: Date.parse(iso) });
     await kitchen.database.query(`INSERT INTO day_plan SELECT kitchen_id, '2026-10-31', 1, accepted_at, accepted_by, body FROM day_plan WHERE day = $day`, { bind: { day: DAY } });
     await kitchen.post([
       own(lentilStarted('08:00'), '2026-10-31T23:30:00-04:00'),

@@ -69,9 +69,53 @@ export async function putPar(sequelize: Sequelize, kitchenId: string, day: Calen
   return true;
 }
 
-export async function lotsOf(kitchenId: string): Promise<readonly Lot[]> {
-  const rows = await LotRow.findAll({ where: { kitchenId }, order: [['lotId', 'ASC']] });
-  return rows.map(({ lotId, soupId, volumeL, state, preparedOn, frozenDays }) => ({ id: lotId, soupId, volumeL, state, preparedOn, frozenDays }));
+/** So far back a batch may still be on hand. Days. */
+const ON_HAND_DAYS = 30;
+
+interface StoredBatchRow {
+  readonly batch_id: string;
+  readonly soup_id: string;
+  readonly volume_l: number;
+  readonly prepared_on: CalendarDate;
+}
+
+/** Batches of the days before that went into the cold and were not thrown away, heated again or served up: leftovers are on hand without anybody entering them. */
+async function storedBatches(sequelize: Sequelize, kitchenId: string, day: CalendarDate): Promise<readonly Lot[]> {
+  const rows = await sequelize.query<StoredBatchRow>(
+    `WITH counted AS (
+       SELECT e.* FROM event e WHERE e.kitchen_id = $kitchenId AND e.day >= ($day::date - ${String(ON_HAND_DAYS)}) AND e.day < $day::date
+         AND e.kind IN ('batch.started/1', 'batch.finished/1', 'cold.stored/1', 'reheat.started/1', 'corrective.taken/1', 'timeControl.started/1')
+         AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)
+     )
+     SELECT s.data->>'batchId' AS batch_id, s.data->>'soupId' AS soup_id, COALESCE((f.data->>'volumeOutL')::float, (s.data->>'volumeL')::float) AS volume_l,
+       to_char(s.at AT TIME ZONE k.time_zone, 'YYYY-MM-DD') AS prepared_on
+     FROM counted c JOIN kitchen k ON k.kitchen_id = c.kitchen_id
+       JOIN counted s ON s.kind = 'batch.started/1' AND s.data->>'batchId' = c.data->>'batchId'
+       LEFT JOIN counted f ON f.kind = 'batch.finished/1' AND f.data->>'batchId' = c.data->>'batchId'
+     WHERE c.kind = 'cold.stored/1' AND NOT EXISTS (
+       SELECT 1 FROM counted g WHERE g.data->>'batchId' = c.data->>'batchId' AND (g.kind IN ('reheat.started/1', 'timeControl.started/1') OR g.data->>'action' = 'discard')
+     ) ORDER BY c.seq`,
+    { bind: { kitchenId, day }, type: QueryTypes.SELECT },
+  );
+  return rows.map((row) => ({ id: row.batch_id, soupId: row.soup_id, volumeL: row.volume_l, state: 'chilled', preparedOn: row.prepared_on, frozenDays: 0 }));
+}
+
+/** What is on hand as a day begins: what was entered, and what stands in the cold from the days before; nothing that was thrown away. */
+export async function lotsOf(sequelize: Sequelize, kitchenId: string, day: CalendarDate): Promise<readonly Lot[]> {
+  const [rows, stored, gone] = await Promise.all([
+    LotRow.findAll({ where: { kitchenId }, order: [['lotId', 'ASC']] }),
+    storedBatches(sequelize, kitchenId, day),
+    sequelize.query<{ lot_id: string }>(
+      `SELECT data->>'lotId' AS lot_id FROM event e WHERE kitchen_id = $kitchenId AND kind = 'lot.discarded/1'
+         AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)`,
+      { bind: { kitchenId }, type: QueryTypes.SELECT },
+    ),
+  ]);
+  const discarded = new Set(gone.map((row) => row.lot_id));
+  const entered = rows.map(({ lotId, soupId, volumeL, state, preparedOn, frozenDays }): Lot => ({ id: lotId, soupId, volumeL, state, preparedOn, frozenDays }));
+  // The same batch stored twice is one lot.
+  const once = new Map([...entered, ...stored].map((lot) => [lot.id, lot]));
+  return [...once.values()].filter((lot) => !discarded.has(lot.id));
 }
 
 function storedPlanOf(row: DayPlanRow): StoredPlan {

@@ -1,9 +1,9 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { addMinutes, boilingPointC, coolingReadings, readingIn, rulesAt, standingOf } from '@broth/core';
+import { addMinutes, boilingPointC, coolingReadings, dateMarkLastDay, preparedOn, readingIn, rulesAt, standingOf, useBy } from '@broth/core';
 import type { BatchRecord, Purpose, Standing, TemperatureUnit } from '@broth/core';
 import type { EntryContext } from '@broth/core/advice';
-import { temperatureAt } from '@broth/core/advice';
+import { LISTERIA, accumulatedMin, temperatureAt } from '@broth/core/advice';
 import type { CoolingForecast } from '@broth/core/advice';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -12,7 +12,7 @@ import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark, markOf } from '../../ui/StateMark';
-import { useIsWide } from '../../ui/Screen';
+import { dayName, useIsWide } from '../../ui/Screen';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 import { CoolingCurve } from './CoolingCurve';
 import { Corrective, Decision } from './Corrective';
@@ -98,7 +98,9 @@ function Heading({
 }) {
   const bad = forecast.next !== null && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
   const here = batch.coolingSegments.at(-1);
-  const best = waysFor(day, batch, standing.verdicts.cooling).find((way) => way.minutes !== null && way.method !== 'iceWand' && !(way.placeId === here?.placeId && way.method === here.method));
+  const best = waysFor(day, batch, standing.verdicts.cooling).find(
+    (way) => way.minutes !== null && way.method !== 'iceWand' && !(way.placeId === here?.placeId && way.method === here.method),
+  );
   return (
     <View style={{ flexDirection: 'row', gap: 8 }}>
       {bad ? <StateMark mark="soon" /> : null}
@@ -106,6 +108,34 @@ function Heading({
         {advice.forecast(forecast, best === undefined ? null : lowered(advice.way(best, best.placeName, now, day.at)), day.book.kitchen.temperatureUnit, day.at)}
       </Body>
     </View>
+  );
+}
+
+/** What goes on the container: the calendar day it was prepared, the earliest of what the plan took for it, and the last day it may be used. */
+function DateMark({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
+  const made = new Intl.DateTimeFormat('en-CA', { timeZone: day.book.kitchen.timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(batch.startedAt);
+  const plan = day.view.plan?.plan;
+  const soup = day.soupById.get(batch.soupId);
+  const parts = new Set(soup?.ingredients.flatMap((line) => (line.componentId === null ? [] : [line.componentId])) ?? []);
+  const used = (plan?.components ?? []).some((one) => parts.has(one.componentId) && one.takenL > 0) ? day.view.lots.filter((lot) => parts.has(lot.soupId)) : [];
+  const dated = preparedOn(made, used);
+  const last = useBy({ id: batch.batchId, soupId: batch.soupId, volumeL: 0, state: 'chilled', preparedOn: dated, frozenDays: 0 }, dateMarkLastDay(day.rulesNow));
+  return (
+    <Sheet label="Date mark">
+      <Strong>{`On the label: ${batch.name}, made ${dayName(made)}, use by the end of ${dayName(last)}`}</Strong>
+      {dated === made ? null : <Note>{`It has stock of ${dayName(dated)} in it and keeps that date.`}</Note>}
+    </Sheet>
+  );
+}
+
+/** Heat so far as minutes at 70 °C, by the coldest point: information beside the verdict, which goes by the rule's own table. */
+function Lethality({ batch }: { readonly batch: BatchRecord }) {
+  const log = batch.readings
+    .filter((reading) => reading.purpose === 'cook' || reading.purpose === 'reheat')
+    .map(({ at, reading }) => ({ atMin: at / 60_000, temperatureC: readingIn(reading, 'C') }));
+  const minutes = accumulatedMin(log, LISTERIA);
+  return minutes <= 0 ? null : (
+    <Note>{`Heat so far is worth ${words.number(minutes)} min at 70 °C (z 7.5 °C), between the readings. For information: the verdict goes by the rule.`}</Note>
   );
 }
 
@@ -229,6 +259,8 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
           <Corrective batch={batch} standing={standing} />
         </Sheet>
       ) : null}
+      {batch.stage.kind === 'stored' || batch.stage.kind === 'cooling' ? <DateMark day={day} batch={batch} /> : null}
+      <Lethality batch={batch} />
       <Took day={day} batch={batch} />
       <Note>{words.authority(judgedBy)}</Note>
     </View>

@@ -16,6 +16,7 @@ import { Body, Note, Strong, Title } from '../../ui/Type';
 
 const BatchLog = lazyPart(() => import('../later').then((part) => part.BatchLog));
 const Open = lazyPart(() => import('../later').then((part) => part.OpenActions));
+const PastDate = lazyPart(() => import('../later').then((part) => part.PastDate));
 
 interface RowProps {
   readonly day: OpenDay;
@@ -124,6 +125,7 @@ export function LogScreen() {
           }}
         />
       ))}
+      <PastDate day={day} />
       {day.state.unread.length === 0 ? null : <Body>{`${String(day.state.unread.length)} entries name a batch nobody started. They are kept; the lead decides.`}</Body>}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {DOORS.map(({ path, label, hint }) => (

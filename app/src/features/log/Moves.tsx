@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { limitIn, readingIn } from '@broth/core';
+import { heatingMin, limitIn, readingIn, USUAL_EFFICIENCY } from '@broth/core';
 import type { BatchRecord, CoolingMethod, CoolingVerdict, Equipment, Standing } from '@broth/core';
 import { coolingWays, iceIn } from '@broth/core/advice';
 import type { CoolingWay } from '@broth/core/advice';
@@ -108,6 +108,29 @@ function Ice({ batch, cooling }: { readonly batch: BatchRecord; readonly cooling
   );
 }
 
+/** Which kettle heats it in time, reckoned from its power; the well never does. */
+function Heating({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
+  const rule = day.rulesNow.reheat.own;
+  const target = rule?.points.at(-1)?.limit;
+  if (rule === null || target === undefined) return null;
+  const volumeL = batch.volumeOutL ?? batch.volumeL;
+  const last = batch.readings.at(-1);
+  const fromC = last === undefined ? 5 : readingIn(last.reading, 'C');
+  const lines = day.book.station.equipment.flatMap((thing) => {
+    if (thing.kind !== 'vessel' || !thing.inUse || thing.workingMaxL < volumeL || thing.powerKw === undefined) return [];
+    const minutes = heatingMin(volumeL * 1.03, target.c - fromC, thing.powerKw, thing.efficiency ?? USUAL_EFFICIENCY);
+    return [{ id: thing.id, text: `${thing.name}: about ${words.duration(minutes)}${rule.withinMin !== null && minutes > rule.withinMin ? ', too slow' : ''}` }];
+  });
+  return (
+    <View style={{ gap: 2 }}>
+      {lines.map((line) => (
+        <Body key={line.id}>{line.text}</Body>
+      ))}
+      <Note>{`${lines.length === 0 ? 'No kettle in use has room for it and a known power. ' : ''}To ${words.heat(rule.points, day.book.kitchen.temperatureUnit)}. Never in the well: it takes hours.`}</Note>
+    </View>
+  );
+}
+
 /** Where the batch can be carried next. Each move is an event; the cooling clock is never set back. */
 export function Moves({ day, batch, standing, now }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly standing: Standing | null; readonly now: number }) {
   const record = useKitchen((state) => state.record);
@@ -142,6 +165,7 @@ export function Moves({ day, batch, standing, now }: { readonly day: OpenDay; re
           }}
         />
       ) : null}
+      {mayReheat || stage.kind === 'reheating' ? <Heating day={day} batch={batch} /> : null}
       {mayReheat ? (
         <Action
           label="Start reheating"

@@ -23,6 +23,7 @@ import { DueRow, LookRow, RunningRow, TimerRow, WashRow, looksDue } from './rows
 import { TaskCard } from './TaskCard';
 import { WhereTo } from './WhereTo';
 
+const OpenActions = lazyPart(() => import('../later').then((part) => part.OpenActions));
 const AtTheCounter = lazyPart(() => import('../later').then((part) => part.AtTheCounter));
 
 /** What starts within this is worth showing now. Minutes. */
@@ -130,6 +131,15 @@ export function NowScreen() {
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
   const left = (
     <View style={column}>
+      {hands.open.length === 0 ? null : (
+        <OpenActions
+          day={day}
+          open={hands.open}
+          onOpen={(batchId) => {
+            router.push(`/log/${batchId}`);
+          }}
+        />
+      )}
       {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
       <Seconds day={day} who={who} now={now} />
       {looks.map(({ alarm, task }) => (

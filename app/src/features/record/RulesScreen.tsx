@@ -225,6 +225,58 @@ function OneRule({
   );
 }
 
+const OWN = [
+  { value: 'hotHold', label: 'Hot hold, at least' },
+  { value: 'coldHold', label: 'Cold hold, at most' },
+  { value: 'dateMark', label: 'Date mark, last day' },
+] as const;
+
+/** A rule of the kitchen's own: it can only ask for more, for of several the strictest judges. */
+function OwnRule({ unit, taken, onAdd }: { readonly unit: TemperatureUnit; readonly taken: number; readonly onAdd: (rule: Rule) => void }) {
+  const [kind, setKind] = useState<(typeof OWN)[number]['value']>('hotHold');
+  const [figure, setFigure] = useState('');
+  const [reason, setReason] = useState('');
+  const value = parseTemperature(figure);
+  const add = (): void => {
+    if (value === null) return;
+    const base = {
+      id: `kitchen.${kind}.${String(taken + 1)}`,
+      appliesTo: 'This kitchen',
+      citation: 'House rule',
+      authority: 'kitchen',
+      confidence: 'high',
+      note: reason.trim(),
+      corrective: [],
+      optional: false,
+    } as const;
+    if (kind === 'dateMark') onAdd({ ...base, step: 'dateMark', food: 'made', lastDay: Math.max(1, Math.round(value)), corrective: ['relabel', 'discard'] });
+    else {
+      const side = kind === 'hotHold' ? 'atLeast' : 'atMost';
+      onAdd({
+        ...base,
+        step: kind,
+        limit: limitOf(value, unit),
+        side,
+        checkEveryMin: kind === 'hotHold' ? 120 : 240,
+        allowance: null,
+        corrective: kind === 'hotHold' ? ['reheatHot', 'discard'] : ['moveCold', 'discard'],
+      });
+    }
+  };
+  return (
+    <Sheet label="A rule of our own">
+      <Title level={2}>A rule of our own</Title>
+      <Note>It stands beside the others. Of several of a kind the one that asks for most judges.</Note>
+      <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
+        <Pick label="What" value={kind} options={OWN} onPick={setKind} />
+        <Field label={kind === 'dateMark' ? 'Day' : `°${unit}`} value={figure} onChange={setFigure} numeric message={figure !== '' && value === null ? 'Type a number.' : null} />
+      </View>
+      <Field label="Why we have it" value={reason} onChange={setReason} />
+      <Action kind="main" label="Add it" disabled={value === null || reason.trim() === ''} onPress={add} />
+    </Sheet>
+  );
+}
+
 function Loaded({ day }: { readonly day: OpenDay }) {
   const who = usePreferences((state) => state.who);
   const kitchenId = day.book.kitchen.id;
@@ -300,6 +352,16 @@ function Loaded({ day }: { readonly day: OpenDay }) {
           </Sheet>
         );
       })}
+      {rules === undefined || !isLead ? null : (
+        <OwnRule
+          key={day.rulesNow.version}
+          unit={unit}
+          taken={rules.added.length}
+          onAdd={(rule) => {
+            put({ ...rules, added: [...rules.added, rule] });
+          }}
+        />
+      )}
     </View>
   );
 }

@@ -19,6 +19,7 @@ import { useBack } from '../book/useBack';
 import { checkedThermometers } from '../log/thermometer';
 import type { CheckedThermometer } from '../log/thermometer';
 import { LoggerFile } from './LoggerFile';
+import { ProbeChart } from './ProbeChart';
 
 const KINDS = [
   { value: 'hand', label: 'Held by hand' },
@@ -116,7 +117,7 @@ function Doubtful({ day, one }: { readonly day: OpenDay; readonly one: CheckedTh
 function One({ day, one, now }: { readonly day: OpenDay; readonly one: CheckedThermometer; readonly now: number }) {
   const who = usePreferences((state) => state.who);
   const refresh = useKitchen((state) => state.refresh);
-  const [open, setOpen] = useState<'check' | 'file' | null>(null);
+  const [open, setOpen] = useState<'check' | 'file' | 'chart' | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const { thermometer, last, usable } = one;
   const days = last === null ? null : Math.floor((now - last.at) / DAY_MS);
@@ -167,6 +168,15 @@ function One({ day, one, now }: { readonly day: OpenDay; readonly one: CheckedTh
         />
         {thermometer.kind === 'hand' ? null : (
           <Action
+            label="What it sent"
+            hint={`What ${thermometer.name} sent`}
+            onPress={() => {
+              setOpen(open === 'chart' ? null : 'chart');
+            }}
+          />
+        )}
+        {thermometer.kind === 'hand' ? null : (
+          <Action
             label="Take in a file"
             hint={`Take in a file of ${thermometer.name}`}
             onPress={() => {
@@ -183,6 +193,7 @@ function One({ day, one, now }: { readonly day: OpenDay; readonly one: CheckedTh
         />
       </View>
       {open === 'check' ? <Check day={day} one={one} /> : null}
+      {open === 'chart' ? <ProbeChart day={day} thermometer={thermometer} now={now} /> : null}
       {open === 'file' ? <LoggerFile kitchenId={day.book.kitchen.id} thermometer={thermometer} /> : null}
       <View role="alert">{trouble === null ? null : <Body>{trouble}</Body>}</View>
     </Sheet>
