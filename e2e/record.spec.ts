@@ -236,6 +236,46 @@ test('an inspector reads by a link, sees nothing else, and is turned away when i
   await stand.stop();
 });
 
+test('a cooling through the night the clocks go back: both half past ones are on the paper, and minutes run through', async ({ request }, info) => {
+  const stand = await lentilOut(request, '06:05');
+  const NIGHT = '2026-10-31';
+  const client = new Client({ connectionString: stand.databaseUrl });
+  await client.connect();
+  await client.query(`INSERT INTO day_plan SELECT kitchen_id, $1, 1, accepted_at, accepted_by, body FROM day_plan WHERE day = $2`, [NIGHT, DAY]);
+  await client.end();
+  const on = (one: DayEvent, iso: string): DayEvent => ({ ...one, day: NIGHT, at: Date.parse(iso) });
+  const read = (iso: string, value: number): DayEvent =>
+    on(
+      event('reading.taken/1', '06:00', {
+        batchId: B,
+        purpose: 'cool',
+        reading: { value, unit: 'F', rawText: String(value) },
+        heldS: null,
+        packId: 'us-fda-fc2022',
+        packVersion: 2,
+      }),
+      iso,
+    );
+  await post(request, stand, [
+    on(
+      event('batch.started/1', '06:00', { batchId: B, soupId: 'lentil', soupVersion: 1, name: 'Lentil 1', ordinal: 1, volumeL: 18, vesselId: 'kettle1' }),
+      '2026-10-31T23:00:00-04:00',
+    ),
+    on(event('cooling.started/1', '06:00', { batchId: B, placeId: 'icebath', ambientC: 0 }), '2026-11-01T00:29:00-04:00'),
+    read('2026-11-01T00:30:00-04:00', 135),
+    read('2026-11-01T01:30:00-04:00', 99),
+    read('2026-11-01T01:30:00-05:00', 80),
+  ]);
+  const file = info.outputPath('night.pdf');
+  writeFileSync(file, await (await request.get(`${stand.address}/api/kitchens/landing/days/${NIGHT}/record.pdf?paper=letter`)).body());
+  const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(/\s+/g, ' ');
+  expect(text).toMatch(/01:30 -04:00 99 °F/);
+  expect(text).toMatch(/01:30 -05:00 80 °F/);
+  // An hour and a half by the clock on the wall, two and a half by the one that counts.
+  expect(text).toContain('FAILED Not below 70 °F (21 °C) within 2 h.');
+  await stand.stop();
+});
+
 test('what a probe was told is kept is there after the server was killed, and is digested then', async ({ request }) => {
   const stand = await lentilOut(request, '08:00');
   const samples = Array.from({ length: 600 }, (_, index) => [at('07:00') + index * 1000, 140 - index / 20]);

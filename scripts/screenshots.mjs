@@ -117,6 +117,7 @@ async function main() {
     await shoot('board-wide-iron', WIDE, 'iron', '/board', 'All in time');
     await serveAt('07:20');
     await shoot('log-wide', WIDE, 'enamel', '/log', 'overdue');
+    await shoot('record-phone', PHONE, 'enamel', '/record', 'Verdicts');
   } finally {
     await browser.close();
     server?.child.kill('SIGKILL');

@@ -1,7 +1,7 @@
 /** A probe in a pot, simulated: heat by power, cooling by Newton's law, a sensor that lags, is noisy and fails on demand. Knows nothing of the program it reports to. */
 
 export const FAULTS = ['none', 'dropout', 'flat', 'dead', 'spikes'] as const;
-export type Fault = (typeof FAULTS)[number];
+type Fault = (typeof FAULTS)[number];
 
 export interface Setting {
   readonly unit: 'C' | 'F';

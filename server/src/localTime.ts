@@ -13,16 +13,18 @@ export function midnightOf(timeZone: string, date: CalendarDate): Instant {
 
 /** Zones change their offset on a quarter of an hour at the soonest: within one it is asked once. A record has hundreds of times, and asking is slow. */
 const QUARTER_MS = 900_000;
-const offsets = new Map<string, number>();
+const offsets = new Map<string, Map<number, number>>();
 const MOST_KEPT = 20_000;
 
 function offsetMin(timeZone: string, at: Instant): number {
-  const key = `${timeZone} ${String(Math.floor(at / QUARTER_MS))}`;
-  const kept = offsets.get(key);
+  const own = offsets.get(timeZone) ?? new Map<number, number>();
+  offsets.set(timeZone, own);
+  const quarter = Math.floor(at / QUARTER_MS);
+  const kept = own.get(quarter);
   if (kept !== undefined) return kept;
-  if (offsets.size > MOST_KEPT) offsets.clear();
+  if (own.size > MOST_KEPT) own.clear();
   const { offset } = DateTime.fromMillis(at, { zone: timeZone });
-  offsets.set(key, offset);
+  own.set(quarter, offset);
   return offset;
 }
 
@@ -36,7 +38,9 @@ export function localIso(timeZone: string, at: Instant): string {
   const minutes = offsetMin(timeZone, at);
   const two = (value: number): string => String(value).padStart(2, '0');
   const offset = `${minutes < 0 ? '-' : '+'}${two(Math.floor(Math.abs(minutes) / 60))}:${two(Math.abs(minutes) % 60)}`;
-  return `${onTheWall(timeZone, at).replace('Z', '').replace(/[.]000$/, '')}${offset}`;
+  return `${onTheWall(timeZone, at)
+    .replace('Z', '')
+    .replace(/[.]000$/, '')}${offset}`;
 }
 
 /** `14:05`, as the clock on the kitchen's wall shows it. */

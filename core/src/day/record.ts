@@ -44,12 +44,16 @@ export function patternNotes(readings: readonly ReadingRecord[], recordedAt: Rea
       return at === undefined || at - reading.at < AT_ONCE_MIN * 60_000 ? [] : [{ at, taken: reading.at }];
     });
     const sorted = entered.sort((left, right) => left.at - right.at);
-    const window = sorted.flatMap((from) => {
-      const group = sorted.filter((one) => one.at >= from.at && one.at - from.at <= AT_ONCE_MIN * 60_000);
-      const spanMin = (Math.max(...group.map((one) => one.taken)) - Math.min(...group.map((one) => one.taken))) / 60_000;
-      return group.length >= AT_ONCE && spanMin > AT_ONCE_MIN ? [{ count: group.length, from: from.at, to: group.at(-1)?.at ?? from.at }] : [];
+    // A window of two minutes that runs along: the first of it is dropped when it falls out.
+    let begin = 0;
+    let most: { readonly count: number; readonly from: Instant; readonly to: Instant } | undefined;
+    sorted.forEach((last, index) => {
+      while (last.at - (sorted[begin]?.at ?? last.at) > AT_ONCE_MIN * 60_000) begin += 1;
+      const count = index - begin + 1;
+      const first = sorted[begin];
+      if (first !== undefined && count >= AT_ONCE && count > (most?.count ?? 0) && Math.abs(last.taken - first.taken) > AT_ONCE_MIN * 60_000)
+        most = { count, from: first.at, to: last.at };
     });
-    const most = window.sort((left, right) => right.count - left.count)[0];
     if (most !== undefined) notes.push({ code: 'allAtOnce', by, count: most.count, fromAt: most.from, toAt: most.to });
     return notes;
   });

@@ -55,7 +55,7 @@ export async function dayInput(
   const { midnight, pars, lots, soups, station } = await planBasis(context, kitchenId, date);
   const day = foldDay(await eventsOfDay(context.database, kitchenId, date));
   const started = startedBatches(day, midnight);
-  const earlier = await earlierSoups(kitchenId, started);
+  const earlier = await earlierSoups(kitchenId, started, soups);
   const serverNowMin = Math.floor(minutesBetween(midnight, context.now()));
   return {
     date,

@@ -93,9 +93,13 @@ export async function versionsOf(kitchenId: string, soupId: string): Promise<rea
 }
 
 /** The versions that these batches were made from, where they are not the book's newest. */
-export async function earlierSoups(kitchenId: string, batches: readonly { readonly soupId: string; readonly soupVersion: number }[]): Promise<readonly Soup[]> {
+export async function earlierSoups(
+  kitchenId: string,
+  batches: readonly { readonly soupId: string; readonly soupVersion: number }[],
+  newest: readonly Soup[] | null = null,
+): Promise<readonly Soup[]> {
   if (batches.length === 0) return [];
-  const current = new Map((await soupsOf(kitchenId)).map((soup) => [soup.id, soup.version]));
+  const current = new Map((newest ?? (await soupsOf(kitchenId))).map((soup) => [soup.id, soup.version]));
   const wanted = batches.filter(({ soupId, soupVersion }) => current.get(soupId) !== soupVersion);
   if (wanted.length === 0) return [];
   const rows = await SoupRow.findAll({ where: { kitchenId, [Op.or]: wanted.map(({ soupId, soupVersion }) => ({ soupId, version: soupVersion })) } });
