@@ -204,7 +204,7 @@ test('rules are changed by the lead, with the source beside them; what was begun
   await expect(page.getByText(/^Limits: New York City Health Code/)).toBeVisible();
   await tap(page, 'Change: Hot holding');
   await page.getByRole('textbox', { name: 'Temperature, °F' }).fill('130');
-  await page.getByRole('textbox', { name: 'Why' }).fill('the wells cannot do more');
+  await page.getByRole('textbox', { name: 'Why', exact: true }).fill('the wells cannot do more');
   await tap(page, 'Use these figures');
   await expect(page.getByText('This asks for less than the source. Only with the agreement of your authority, in writing.')).toBeVisible();
   await expect(page.getByText(/^The source says: 140 °F \(60 °C\) or above/)).toBeVisible();
