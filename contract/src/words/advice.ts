@@ -30,9 +30,12 @@ export function way(given: CoolingWay, placeName: string, now: number, at: (inst
 }
 
 /** The advice in full: where it is heading and, where that is not good enough, the quickest way out. Advice, never a verdict. */
-export function forecast(given: CoolingForecast, best: string | null, unit: TemperatureUnit, at: (instant: number) => string): string {
+export function forecast(given: CoolingForecast, best: string | null, unit: TemperatureUnit, at: (instant: number) => string, now: number | null = null): string {
   const { next } = given;
   if (next === null) return '';
+  // What lies behind is no course any more: it was reached, or it was not, and only a reading tells.
+  if (next.at !== null && now !== null && next.at < now)
+    return `It should have reached ${degrees(limitIn(next.limit, unit), unit)} at ${at(next.at)}, had it gone on like that. Only a reading shows it.`;
   const said = heading(next, unit, at);
   const bad = next.at === null || (next.spareMin !== null && next.spareMin < 0);
   if (bad) return best === null ? `${said} Cool it faster now: shallow pans, an ice bath that is stirred, an ice wand.` : `${said} Do this now: ${best}.`;

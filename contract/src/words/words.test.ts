@@ -131,6 +131,17 @@ describe('forecast', () => {
       ),
     ).toBe('On course: 70 °F at 10:06, 59 min to spare.');
   });
+  test('a time that has passed is no course any more: only a reading shows it', () => {
+    const readings = log([
+      [0, 135],
+      [30, 95],
+    ]);
+    const verdict = coolingVerdict({ readings, events: NO_COOLING_EVENTS, rules: cooled, now: addMinutes(T0, 130) });
+    const given = coolingForecast({ readings, ambient: 32, unit: 'F', rules: cooled, verdict });
+    expect(given === null ? '' : advice.forecast(given, null, 'F', () => '10:06', addMinutes(T0, 130))).toBe(
+      'It should have reached 70 °F at 10:06, had it gone on like that. Only a reading shows it.',
+    );
+  });
   // k = ln(97/87)/30 per min, 70 °F after ln(97/32)/k = 305.8 min.
   test('about to miss, with what to do', () => {
     expect(

@@ -96,7 +96,7 @@ function Heading({
   readonly forecast: CoolingForecast;
   readonly now: number;
 }) {
-  const bad = forecast.next !== null && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
+  const bad = forecast.next !== null && !(forecast.next.at !== null && forecast.next.at < now) && (forecast.next.at === null || (forecast.next.spareMin ?? 0) < 0);
   const here = batch.coolingSegments.at(-1);
   const best = waysFor(day, batch, standing.verdicts.cooling).find(
     (way) => way.minutes !== null && way.method !== 'iceWand' && !(way.placeId === here?.placeId && way.method === here.method),
@@ -105,7 +105,7 @@ function Heading({
     <View style={{ flexDirection: 'row', gap: 8 }}>
       {bad ? <StateMark mark="soon" /> : null}
       <Body style={{ flex: 1 }}>
-        {advice.forecast(forecast, best === undefined ? null : lowered(advice.way(best, best.placeName, now, day.at)), day.book.kitchen.temperatureUnit, day.at)}
+        {advice.forecast(forecast, best === undefined ? null : lowered(advice.way(best, best.placeName, now, day.at)), day.book.kitchen.temperatureUnit, day.at, now)}
       </Body>
     </View>
   );

@@ -215,7 +215,7 @@ export function RecordScreen() {
   const back = useBack('/log');
   const day = useDay();
   return (
-    <Screen title="Day's record" back={back}>
+    <Screen title="Record" back={back}>
       {day === null ? <Waiting /> : <Loaded day={day} />}
     </Screen>
   );
