@@ -49,7 +49,7 @@ interface KitchenState {
   readonly say: (trouble: string) => void;
 }
 
-type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance' | 'laterBatches'>>;
+type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance' | 'laterBatches' | 'altitudeM'>>;
 
 type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
 

@@ -62,7 +62,7 @@ export function kitchenRoutes(api: Api, context: Context): void {
     async (request) => {
       const { kitchenId } = request.params;
       await kitchenOr404(kitchenId);
-      const { rinseMin, fullWashMin, readyLeadMin, aimChance, laterBatches } = request.body;
+      const { rinseMin, fullWashMin, readyLeadMin, aimChance, laterBatches, altitudeM } = request.body;
       await changeStation(context.database, kitchenId, (station) => ({
         ...station,
         rinseMin: rinseMin ?? station.rinseMin,
@@ -70,6 +70,7 @@ export function kitchenRoutes(api: Api, context: Context): void {
         readyLeadMin: readyLeadMin ?? station.readyLeadMin,
         aimChance: aimChance === undefined ? station.aimChance : aimChance,
         laterBatches: laterBatches ?? station.laterBatches,
+        altitudeM: altitudeM ?? station.altitudeM,
       }));
       return bookOf(context, kitchenId);
     },

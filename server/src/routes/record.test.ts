@@ -279,6 +279,11 @@ describe('probes', () => {
   });
 });
 
+test('the kitchen says how high it lies: water boils by that', async () => {
+  const put = await call('PATCH', '/kitchens/landing/station', { altitudeM: 1609 });
+  expect((put.json['station'] as { altitudeM: number }).altitudeM).toBe(1609);
+  expect((await call('PATCH', '/kitchens/landing/station', { altitudeM: 60_000 })).status).toBe(400);
+});
 test('a thermometer is registered, keeps its unit, and has a name of its own', async () => {
   const put = (id: string, name: string, unit: 'C' | 'F') => call('PUT', `/kitchens/landing/thermometers/${id}`, { by: 'maren', name, unit, kind: 'hand', inUse: true });
   expect([(await put('green', 'Green probe', 'C')).status, (await put('green', 'Green probe', 'F')).json['code'], (await put('other', 'red PROBE', 'F')).json['code']]).toEqual([

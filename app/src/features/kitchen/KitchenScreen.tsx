@@ -1,4 +1,5 @@
 import { words } from '@broth/contract';
+import { boilingPointC } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import { Switch } from 'react-native-paper';
@@ -9,7 +10,7 @@ import { Action, Choice } from '../../ui/Action';
 import { Alerts } from './Alerts';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
-import { MinutesStepper } from '../../ui/Stepper';
+import { CountStepper, MinutesStepper } from '../../ui/Stepper';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 
 const LOOKS: readonly { readonly value: Look; readonly label: string }[] = [
@@ -143,6 +144,16 @@ export function KitchenScreen() {
       <Sheet>
         <Title level={2}>Rules in force</Title>
         <Strong>{rules === undefined ? '' : words.authority(rules)}</Strong>
+        <CountStepper
+          label="m above the sea"
+          count={book.station.altitudeM}
+          step={50}
+          most={6000}
+          onChange={(altitudeM) => {
+            void patchStation({ altitudeM });
+          }}
+        />
+        <Note>{`Water boils at ${words.degrees(boilingPointC(book.station.altitudeM), 'C')} there: readings above it are asked about, and thermometers checked against it.`}</Note>
         <Action
           label="Rules, one by one"
           onPress={() => {
