@@ -213,8 +213,9 @@ export function timeControl(verdict: TimeControlVerdict, at: (instant: number) =
     case 'fail':
       return verdict.spareMin < 0 ? `Its time ended at ${at(verdict.endsAt)}.` : 'It was not at a temperature that this rule allows.';
     case 'overdue':
-    case 'undetermined':
       return `Take its temperature now: the rule asks for it at the start. Ends at ${at(verdict.endsAt)}.`;
+    case 'undetermined':
+      return 'Nobody read it when it was taken out, and now nothing shows what it was.';
     case 'pass':
     case 'notApplicable':
       return 'Used within its time.';

@@ -43,8 +43,11 @@ function coolingDue(batch: BatchRecord, { cooling }: BatchVerdicts, purpose: Pur
 
 function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): DueReading | null {
   const { stage, batchId } = batch;
-  if (batch.timeControl !== null) return null;
   const verdicts = judgeBatch(batch, soup, book, now);
+  if (batch.timeControl !== null) {
+    // The rule asks for its temperature at the start and for nothing after.
+    return verdicts.timeControl?.kind === 'overdue' ? { batchId, purpose: 'timeControl', dueAt: batch.timeControl.since, deadlineRuleId: batch.timeControl.ruleId } : null;
+  }
   switch (stage.kind) {
     case 'cooling':
       // Where no rule has a number a reading is still wanted at the start: it is what anybody could go by.

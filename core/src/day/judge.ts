@@ -1,6 +1,6 @@
 import type { Instant } from '../quantity/index';
 import { coolingVerdict, cookRuleFor, cookVerdict, cookedFoodOf, holdVerdict, reheatVerdict, rulesAt, timeControlVerdict, worstOf } from '../safety/index';
-import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict } from '../safety/index';
+import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
 import type { BatchRecord, ReadingRecord } from './fold';
@@ -36,29 +36,46 @@ function readingsFor(batch: BatchRecord, purposes: readonly Purpose[], since: In
   return batch.readings.filter((record) => purposes.includes(record.purpose) && record.at >= since);
 }
 
+/** When cooling began anew: the last reheat, if it was cooled again since. null = it was cooled once, or never. */
+function restartedAt({ reheatingSince, coolingSegments }: BatchRecord): Instant | null {
+  return reheatingSince !== null && reheatingSince <= (coolingSegments.at(-1)?.since ?? 0) ? reheatingSince : null;
+}
+
 /**
  * Readings that bear on cooling: cooking and hot holding before it prove that the food was still hot, a reheat before it starts anew; of a soup that was never
  * hot those in the cold prove that it got there.
  */
 export function coolingReadings(batch: BatchRecord): readonly ReadingRecord[] {
-  const from = batch.reheatingSince !== null && batch.reheatingSince <= (batch.coolingSegments.at(-1)?.since ?? 0) ? batch.reheatingSince : batch.startedAt;
-  return readingsFor(batch, batch.coolingSegments.length === 0 ? ['cool', 'coldHold'] : ['cook', 'cool', 'hotHold', 'reheat'], from);
+  return readingsFor(batch, batch.coolingSegments.length === 0 ? ['cool', 'coldHold'] : ['cook', 'cool', 'hotHold', 'reheat'], restartedAt(batch) ?? batch.startedAt);
 }
 
 const IN_COLD_PLACE = ['shallowPans', 'blast', 'walkIn'];
 
-/** What was tapped about a batch's cooling. A batch that was reheated begins anew with the end of that. */
+/** What was tapped about a batch's cooling since it last began. */
 function coolingEvents(batch: BatchRecord, soup: Soup | undefined): CoolingEvents {
-  const [first] = batch.coolingSegments;
-  const inCold = batch.coolingSegments.find((segment) => segment.method !== null && IN_COLD_PLACE.includes(segment.method))?.since ?? null;
-  const stored = batch.storedSince;
+  const restart = restartedAt(batch);
+  const segments = batch.coolingSegments.filter((segment) => segment.since >= (restart ?? 0));
+  const inCold = segments.find((segment) => segment.method !== null && IN_COLD_PLACE.includes(segment.method))?.since ?? null;
+  const stored = batch.storedSince !== null && batch.storedSince >= (restart ?? 0) ? batch.storedSince : null;
   return {
-    heatOff: batch.reheatingSince === null ? heatOffAt(batch, soup) : null,
-    coolingStarted: first?.since ?? null,
+    // The end of the first cooking says nothing of the heat that a reheat put into it.
+    heatOff: restart === null ? heatOffAt(batch, soup) : null,
+    coolingStarted: segments[0]?.since ?? null,
     inColdPlace: inCold === null ? stored : stored === null ? inCold : Math.min(inCold, stored),
     // The earliest there is: the batch began when its first thing was opened or put together.
     combined: batch.startedAt,
     received: null,
+  };
+}
+
+/** The batch as it stood when it was heated again: what was cooled before that has a verdict of its own. */
+function beforeRestart(batch: BatchRecord, restart: Instant): BatchRecord {
+  return {
+    ...batch,
+    reheatingSince: null,
+    storedSince: batch.storedSince !== null && batch.storedSince < restart ? batch.storedSince : null,
+    coolingSegments: batch.coolingSegments.filter((segment) => segment.since < restart),
+    readings: batch.readings.filter((reading) => reading.at < restart),
   };
 }
 
@@ -68,7 +85,15 @@ function pansOf(batch: BatchRecord): { readonly since: Instant; readonly count: 
   return segment === undefined ? null : { since: segment.since, count: segment.pans ?? 1 };
 }
 
+const NOT_SHOWN: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue'];
+
 function judgeCooling(batch: BatchRecord, soup: Soup | undefined, rules: readonly CoolRule[], now: Instant): Pick<BatchVerdicts, 'cooling' | 'pans'> {
+  const restart = restartedAt(batch);
+  if (restart !== null) {
+    // Heating it again does not undo what it failed before: only a cooling that was still in its window, or had passed, may begin anew.
+    const before = judgeCooling(beforeRestart(batch, restart), soup, rules, restart);
+    if (before.cooling !== null && NOT_SHOWN.includes(before.cooling.kind) && batch.coolingSegments.some((segment) => segment.since < restart)) return before;
+  }
   const readings = coolingReadings(batch);
   const events = coolingEvents(batch, soup);
   const whole = coolingVerdict({ readings, events, rules, now });

@@ -88,6 +88,37 @@ describe('a batch in pans', () => {
   });
 });
 
+describe('heated again and cooled anew', () => {
+  const reheated = (minute: number): DayEvent => eventAt('reheat.started/1', minute, { batchId: B });
+  const again = (minute: number): DayEvent[] => [
+    read(minute, 168, 'reheat'),
+    cooling(minute + 5),
+    read(minute + 6, 150, 'cool'),
+    read(minute + 12, 134, 'cool'),
+    read(minute + 60, 65, 'cool'),
+    read(minute + 200, 40, 'cool'),
+  ];
+  test('a cooling that had failed stays failed: no second cooking rescues it', () => {
+    const events = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(45, 134, 'cool'), read(170, 75, 'cool'), reheated(180), ...again(200)];
+    expect([standing(events, 401)?.kind, standing(events, 401)?.ruleId]).toEqual(['fail', 'us.cool.1']);
+  });
+  test('one that nobody read for too long stays not shown', () => {
+    const events = [...cooked(30), cooling(40), read(41, 140, 'cool'), reheated(180), ...again(200)];
+    expect(standing(events, 401)?.kind).toBe('overdue');
+  });
+  test('one still in its first window may start over, once, on a clock of its own', () => {
+    const events = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(60, 120, 'cool'), reheated(70), ...again(90)];
+    expect(standing(events, 291)?.kind).toBe('pass');
+    expect(judgeBatch(batchOf(events), lentil, bookOf(), at(291)).cooling?.clockFrom).toBe(at(96));
+  });
+  test('heating it after it was cooled takes nothing from the cooling it passed', () => {
+    // Off the heat at 30 and no reading while hot: the end of cooking stands for it, and goes on doing so.
+    const cold = [...cooked(30), cooling(40), read(100, 69, 'cool'), read(300, 41, 'cool'), eventAt('cold.stored/1', 301, { batchId: B })];
+    const kinds = [cold, [...cold, reheated(400)]].map((events) => judgeBatch(batchOf(events), lentil, bookOf(), at(405)).cooling?.kind);
+    expect(kinds).toEqual(['pass', 'pass']);
+  });
+});
+
 test('a soup that was never hot has four hours from when it was put together to 41 °F (FDA Food Code 2022, 3-501.14(B))', () => {
   const made = [started, eventAt('batch.finished/1', 30, { batchId: B, volumeOutL: 5 })];
   expect([standing(made, 60, gazpacho)?.ruleId, standing(made, 60, gazpacho)?.kind, standing(made, 241, gazpacho)?.kind]).toEqual(['us.cool.ambient', 'inProgress', 'overdue']);

@@ -210,7 +210,10 @@ describe('time as a control', () => {
     ['a minute later it has failed', 'us.tphc.4', [[0, 41]], 241, null, 'fail'],
     ['hot at the start is as good', 'us.tphc.4', [[0, 135]], 10, null, 'inProgress'],
     ['lukewarm at the start is not', 'us.tphc.4', [[0, 100]], 10, null, 'fail'],
-    ['nobody read it at the start', 'us.tphc.4', [], 10, null, 'overdue'],
+    ['nobody read it at the start yet', 'us.tphc.4', [], 10, null, 'overdue'],
+    ['nobody did, and now none can', 'us.tphc.4', [[60, 45]], 61, null, 'undetermined'],
+    ['what it was an hour before does not tell', 'us.tphc.4', [[-60, 40]], 20, null, 'undetermined'],
+    ['a quarter of an hour before does', 'us.tphc.4', [[-15, 40]], 20, null, 'inProgress'],
     ['six hours, never above 70 °F (3-501.19(C))', 'us.tphc.6', [[0, 40], [100, 70]], 359, null, 'inProgress'], // prettier-ignore
     ['above 70 °F at any moment is over', 'us.tphc.6', [[0, 40], [100, 70.1]], 101, null, 'fail'], // prettier-ignore
   ])('%s', (_, id, points, nowMin, endedMin, says) => {

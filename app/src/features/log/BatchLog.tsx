@@ -25,6 +25,7 @@ import { forecastOf } from './curveGeometry';
 import { offsetIn, usableThermometers } from './thermometer';
 
 function purposeOf(batch: BatchRecord, isCold: boolean): Purpose | null {
+  if (batch.timeControl !== null && batch.stage.kind !== 'discarded') return 'timeControl';
   switch (batch.stage.kind) {
     case 'cooking':
       return isCold ? null : 'cook';

@@ -141,11 +141,15 @@ export function Moves({ day, batch, standing, now }: { readonly day: OpenDay; re
   const well = things.find((thing) => thing.kind === 'well' && !taken.has(thing.id));
   const isHot = day.soupById.get(batch.soupId)?.served !== 'cold';
   const cooling = standing?.verdicts.cooling ?? null;
-  const coolHere = stage.kind === 'cooling' || ((stage.kind === 'holding' || stage.kind === 'finished') && isHot);
+  // Food that is out by time has no way back: it is used, or thrown away.
+  const byTime = batch.timeControl !== null;
+  const coolHere = !byTime && (stage.kind === 'cooling' || ((stage.kind === 'holding' || stage.kind === 'finished') && isHot));
   const refused = (standing?.kind === 'fail' || standing?.kind === 'undetermined') && standing.decision?.keep !== true;
   const done = cooling === null || cooling.kind === 'pass' || cooling.kind === 'notApplicable' || standing?.decision?.keep === true;
   const mayStore = stage.kind === 'cooling' && done;
-  const mayReheat = stage.kind === 'stored' && isHot && !refused;
+  // Out of the bath as well, where the first window is still open and somebody has said so.
+  const startsOver = stage.kind === 'cooling' && !refused && batch.correctives.at(-1)?.action === 'reheat';
+  const mayReheat = !byTime && isHot && ((stage.kind === 'stored' && !refused) || startsOver);
   const mayHold = stage.kind === 'reheating' && standing?.kind === 'pass' && well !== undefined;
   const timeRules = batch.timeControl === null && (stage.kind === 'holding' || stage.kind === 'stored') && !refused ? day.rulesNow.timeControl : [];
   const probes = day.book.station.thermometers.filter((one) => one.kind === 'probe' && one.inUse);
