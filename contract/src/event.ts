@@ -51,6 +51,7 @@ export const dayEvent = z.discriminatedUnion('kind', [
   }),
   event('ice.added/1', { batchId: id, massKg: z.number('Kilograms are a number.').min(0.05, 'Give at least 0.05 kg.').max(500, 'That is more than any kettle holds.') }),
   event('cold.stored/1', { batchId: id }),
+  event('cold.stored/2', { batchId: id, volumeL }),
   event('reheat.started/1', { batchId: id }),
   event('reading.taken/1', { batchId: id, purpose: z.enum(PURPOSES), reading, heldS: z.number().min(0).max(3600).nullable(), packId: id, packVersion: z.int() }),
   event('reading.taken/2', {
@@ -91,7 +92,9 @@ export const dayEvent = z.discriminatedUnion('kind', [
     sha256: z.string().length(64),
     rulesVersion: z.int(),
     probes: z
-      .array(z.object({ thermometerId: id, unit: z.enum(['C', 'F']), count: z.int().min(1), min: z.number(), max: z.number(), lastAt: instant, last: z.number() }))
+      .array(
+        z.object({ thermometerId: id, unit: z.enum(['C', 'F']), offset: z.number(), count: z.int().min(1), min: z.number(), max: z.number(), lastAt: instant, last: z.number() }),
+      )
       .max(500)
       .readonly(),
   }),

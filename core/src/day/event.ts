@@ -73,6 +73,8 @@ export type CoolingStartedHow = Envelope<
 /** Drinking-water ice stirred in: it cools, and it is water in the soup. */
 export type IceAdded = Envelope<'ice.added/1', { readonly batchId: string; readonly massKg: number }>;
 export type ColdStored = Envelope<'cold.stored/1', { readonly batchId: string }>;
+/** As before, and how much of it: what is on hand the next day. */
+export type ColdStoredLitres = Envelope<'cold.stored/2', { readonly batchId: string; readonly volumeL: number }>;
 export type ReheatStarted = Envelope<'reheat.started/1', { readonly batchId: string }>;
 export type ReadingTaken = Envelope<
   'reading.taken/1',
@@ -150,6 +152,8 @@ export type ProbeLifted = Envelope<'probe.lifted/1', { readonly thermometerId: s
 export interface ProbeMinute {
   readonly thermometerId: string;
   readonly unit: Reading['unit'];
+  /** What it showed too much at its last check, in its own unit: taken off before anything is compared. */
+  readonly offset: number;
   readonly count: number;
   readonly min: number;
   readonly max: number;
@@ -234,6 +238,7 @@ export type DayEvent =
   | CoolingStartedHow
   | IceAdded
   | ColdStored
+  | ColdStoredLitres
   | ReheatStarted
   | ReadingTaken
   | ReadingTakenWith

@@ -114,6 +114,8 @@ export interface BatchRecord {
   readonly coolingSegments: readonly CoolingSegment[];
   readonly holdingSince: Instant | null;
   readonly storedSince: Instant | null;
+  /** Litres that went into the cold; null = none did, or nobody said. */
+  readonly storedL: number | null;
   readonly reheatingSince: Instant | null;
   readonly readings: readonly ReadingRecord[];
   readonly correctives: readonly CorrectiveRecord[];
@@ -225,6 +227,7 @@ function begin(event: BatchStarted): Draft {
     coolingSegments: [],
     holdingSince: null,
     storedSince: null,
+    storedL: null,
     reheatingSince: null,
     readings: [],
     correctives: [],
@@ -268,15 +271,15 @@ function applyDigest(day: Day, batches: ReadonlyMap<string, Draft>, event: Sampl
     const placed = day.placed[probe.thermometerId];
     const batch = placed === undefined ? undefined : batches.get(placed.batchId);
     if (placed === undefined || batch === undefined || probe.lastAt < placed.at) continue;
-    const reading: Reading = { value: probe.last, unit: probe.unit, rawText: String(probe.last) };
+    const shown: Reading = { value: probe.last, unit: probe.unit, rawText: String(probe.last) };
     batch.readings.push({
       eventId: event.id,
       at: probe.lastAt,
       by: placed.by,
       purpose: placed.purpose,
-      reading,
-      shown: reading,
-      offset: 0,
+      reading: counted(shown, probe.offset),
+      shown,
+      offset: probe.offset,
       heldS: null,
       packId: '',
       packVersion: 0,
@@ -362,6 +365,8 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       move(batch, { kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
       return;
     case 'cold.stored/1':
+    case 'cold.stored/2':
+      batch.storedL = event.kind === 'cold.stored/2' ? event.data.volumeL : null;
       batch.storedSince = at;
       move(batch, { kind: 'stored', since: at });
       return;

@@ -171,7 +171,7 @@ describe('what is open nags until it is closed', () => {
 });
 
 describe('a probe that stays in', () => {
-  const digest = (minute: number, last: number): DayEvent =>
+  const digest = (minute: number, last: number, offset = 0): DayEvent =>
     eventAt('samples.digested/1', minute, {
       from: at(minute - 1),
       to: at(minute),
@@ -180,7 +180,7 @@ describe('a probe that stays in', () => {
       count: 60,
       sha256: '0'.repeat(64),
       rulesVersion: 1,
-      probes: [{ thermometerId: 'p1', unit: 'F', count: 60, min: last, max: last + 0.4, lastAt: at(minute) - 1000, last }],
+      probes: [{ thermometerId: 'p1', unit: 'F', offset, count: 60, min: last, max: last + 0.4, lastAt: at(minute) - 1000, last }],
     });
   const placed = eventAt('probe.placed/1', 40, { thermometerId: 'p1', batchId: B, purpose: 'cool' });
   test('each minute of it is a reading, as long as it is in the batch', () => {
@@ -189,6 +189,10 @@ describe('a probe that stays in', () => {
       [140, 'probe'],
       [139, 'probe'],
     ]);
+  });
+  test('what it shows too much is taken off, as with one held by hand', () => {
+    const events = [...cooked(30), cooling(40), placed, digest(41, 140, 1.5)];
+    expect(batchOf(events).readings.map(({ reading, shown }) => [reading.value, shown.value])).toEqual([[138.5, 140]]);
   });
   test('a probe that says nothing any more is a reading that is due', () => {
     const events = [...cooked(30), cooling(40), placed, digest(41, 140)];

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { addMinutes } from '../quantity/index';
-import { GATES, TASTE_RESULTS, TEXTURE_RESULTS } from '../day/index';
+import { GATES, PURPOSES, TASTE_RESULTS, TEXTURE_RESULTS } from '../day/index';
 import type { DayEvent } from '../day/index';
+import { COOLING_METHODS } from '../safety/index';
 
 /** Midnight of the day tests happen on. */
 export const T0 = 1_764_000_000_000;
@@ -45,6 +46,63 @@ const told: fc.Arbitrary<{ readonly kind: DayEvent['kind']; readonly data: unkno
     'hold.started/1': fc.record({ batchId, placeId }),
     'cooling.started/1': fc.record({ batchId, placeId, ambientC: fc.constant(0) }),
     'cold.stored/1': fc.record({ batchId }),
+    'cold.stored/2': fc.record({ batchId, volumeL: fc.integer({ min: 0, max: 18 }) }),
+    'cooling.started/2': fc.record({
+      batchId,
+      placeId,
+      ambientC: fc.constant(0),
+      method: fc.constantFrom(...COOLING_METHODS, null),
+      pans: fc.constantFrom(null, 3),
+      depthCm: fc.constant(null),
+    }),
+    'ice.added/1': fc.record({ batchId, massKg: fc.integer({ min: 1, max: 5 }) }),
+    'reading.taken/2': fc.record({
+      batchId,
+      purpose: fc.constantFrom(...PURPOSES),
+      reading: fc.integer({ min: 30, max: 200 }).map((value) => ({ value, unit: 'F', rawText: String(value) })),
+      heldS: fc.constant(null),
+      packId: fc.constant('p'),
+      packVersion: fc.constant(1),
+      rulesVersion: fc.constant(1),
+      pan: fc.constantFrom(null, 1, 2),
+      thermometerId: fc.constantFrom(null, 'red'),
+      offset: fc.constantFrom(0, 0.5),
+      doubt: fc.constant(null),
+      lateReason: fc.constant(null),
+    }),
+    'check.explained/1': fc.record({ batchId, dueAt: fc.constant(addMinutes(T0, 300)), reason: text }),
+    'decision.made/1': fc.record({ batchId, ruleId: fc.constant('r'), keep: fc.boolean(), reason: text }),
+    'timeControl.started/1': fc.record({ batchId, ruleId: fc.constant('us.tphc.4') }),
+    'timeControl.ended/1': fc.record({ batchId }),
+    'probe.placed/1': fc.record({ thermometerId: fc.constantFrom('pan1', 'pan2'), batchId, purpose: fc.constantFrom(...PURPOSES) }),
+    'probe.lifted/1': fc.record({ thermometerId: fc.constantFrom('pan1', 'pan2') }),
+    'samples.digested/1': fc.integer({ min: 300, max: 420 }).map((minute) => ({
+      from: addMinutes(T0, minute - 1),
+      to: addMinutes(T0, minute),
+      late: false,
+      thermometerIds: ['pan1'],
+      count: 60,
+      sha256: '',
+      rulesVersion: 1,
+      probes: [{ thermometerId: 'pan1', unit: 'F', offset: 0, count: 60, min: 70, max: 71, lastAt: addMinutes(T0, minute) - 500, last: 70 }],
+    })),
+    'place.read/1': fc.record({
+      equipmentId,
+      reading: fc.constant({ value: 38, unit: 'F', rawText: '38' }),
+      thermometerId: fc.constant(null),
+      offset: fc.constant(0),
+      rulesVersion: fc.constant(1),
+      note: text,
+    }),
+    'thermometer.checked/1': fc.record({
+      thermometerId: fc.constantFrom('red', 'pan1'),
+      method: fc.constantFrom('ice', 'boil'),
+      reading: fc.constant({ value: 32, unit: 'F', rawText: '32' }),
+      offset: fc.constant(0),
+      usable: fc.boolean(),
+    }),
+    'lot.discarded/1': fc.record({ lotId: text, soupId: fc.constant('bean'), volumeL: fc.constant(2), reason: text }),
+    'day.signed/1': fc.record({ upToSeq: fc.nat(50), hash: text, note: text }),
     'reheat.started/1': fc.record({ batchId }),
     'corrective.taken/1': fc.record({ batchId, ruleId: fc.constant('r'), action: fc.constantFrom('discard', 'faster'), note: text, volumeL: fc.constant(1) }),
     'wash.done/1': fc.record({ unitId: equipmentId, kind: fc.constantFrom('rinse', 'full'), afterBatchId: batchId, beforeBatchId: batchId }),

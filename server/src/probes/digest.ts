@@ -5,9 +5,9 @@ import { dateIn } from '../localTime';
 import { appendEvent } from '../store/eventLog';
 import { stationOf } from '../store/kitchenStore';
 import { KitchenRow } from '../store/models';
-import { ruleVersionsOf } from '../store/rules';
+import { ruleVersionsOf, thermometerChecks } from '../store/rules';
 import { closeSamples, digestedUntil, firstSampleFrom, minutesOf, placedProbes, samplesBetween, samplesSha256 } from '../store/samples';
-import type { Sample } from '../store/samples';
+import type { CheckedProbe, Sample } from '../store/samples';
 
 const MINUTE_MS = 60_000;
 /** So long a minute waits for what is still on its way. */
@@ -32,7 +32,20 @@ export async function digestSamples(context: Clocked, kitchen: KitchenRow, sampl
   if (samples.length === 0) return;
   const { kitchenId, timeZone } = kitchen;
   const { database } = context;
-  const [placed, { station }, { version }] = await Promise.all([placedProbes(database, kitchenId, from - PLACED_MS), stationOf(kitchenId), ruleVersionsOf(kitchenId)]);
+  const [placed, { station }, { version }, checks] = await Promise.all([
+    placedProbes(database, kitchenId, from - PLACED_MS),
+    stationOf(kitchenId),
+    ruleVersionsOf(kitchenId),
+    thermometerChecks(database, kitchenId),
+  ]);
+  // One that failed its last check tells nothing: its samples are kept, and the reading becomes due as if it were silent.
+  const probes = new Map(
+    placed.flatMap(({ thermometerId }): [string, CheckedProbe][] => {
+      const thermometer = station.thermometers.find((one) => one.id === thermometerId);
+      const check = checks.find((one) => one.thermometerId === thermometerId)?.checks.findLast((one) => one.at <= to);
+      return thermometer === undefined || check?.usable === false ? [] : [[thermometerId, { unit: thermometer.unit, offset: check?.offset ?? 0 }]];
+    }),
+  );
   const dayOf = new Map(placed.map((one) => [one.thermometerId, one.day]));
   const today = dateIn(timeZone, from);
   const firstDay = samples.map((one) => dayOf.get(one.thermometerId)).find((day) => day !== undefined) ?? today;
@@ -60,12 +73,7 @@ export async function digestSamples(context: Clocked, kitchen: KitchenRow, sampl
         count: own.length,
         sha256,
         rulesVersion: version,
-        probes: [
-          ...minutesOf(
-            own.filter((one) => dayOf.has(one.thermometerId)),
-            station.thermometers,
-          ),
-        ],
+        probes: minutesOf(own, probes),
       },
     };
     await appendEvent(database, kitchenId, event, context.now());
@@ -88,15 +96,17 @@ async function digestKitchen(context: Clocked, kitchen: KitchenRow): Promise<voi
   }
 }
 
+/** One round: closes every minute of every kitchen that is over. */
+export async function digestAll(context: Clocked): Promise<void> {
+  for (const kitchen of await KitchenRow.findAll()) await digestKitchen(context, kitchen);
+}
+
 /** Closes each minute of samples once it is over; one that was closed and not digested, because the server fell, is taken up again. */
 export function startDigester(context: Clocked, everyMs = 5_000): { readonly close: () => Promise<void> } {
   let running: Promise<void> = Promise.resolve();
-  const work = async (): Promise<void> => {
-    for (const kitchen of await KitchenRow.findAll()) await digestKitchen(context, kitchen);
-  };
   const timer = setInterval(() => {
     // A database that is away is asked again in a while; nothing is lost meanwhile, the samples are in it.
-    running = running.then(work).catch(() => undefined);
+    running = running.then(() => digestAll(context)).catch(() => undefined);
   }, everyMs);
   timer.unref();
   return {

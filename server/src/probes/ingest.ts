@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { refuse } from '@broth/contract/refusals';
 import { limitIn } from '@broth/core';
-import type { Thermometer } from '@broth/core';
 import type { Context } from '../context';
 import { stationOf } from '../store/kitchenStore';
 import type { KitchenRow } from '../store/models';
@@ -14,26 +13,10 @@ const AHEAD_MS = 2 * 60_000;
 /** No probe in a kitchen shows more or less: what does is a broken line, and refused. */
 const POSSIBLE = { lowest: { c: -60, f: -76 }, highest: { c: 300, f: 572 } };
 
-/** Stations are asked once every so often: thousands of samples a second need not ask each time. */
-const STATION_MS = 5_000;
-const stations = new Map<string, { readonly at: number; readonly thermometers: readonly Thermometer[] }>();
-
-async function thermometersOf(kitchenId: string): Promise<readonly Thermometer[]> {
-  const kept = stations.get(kitchenId);
-  if (kept !== undefined && Date.now() - kept.at < STATION_MS) return kept.thermometers;
-  const { thermometers } = (await stationOf(kitchenId)).station;
-  stations.set(kitchenId, { at: Date.now(), thermometers });
-  return thermometers;
-}
-
-/** Forgets what is known of a kitchen's thermometers: they were changed. */
-export function forgetThermometers(kitchenId: string): void {
-  stations.delete(kitchenId);
-}
-
 /** Takes samples in: all of them or none. Those that were there already are not taken twice. Answers how many were new. */
 export async function ingest(context: Context, kitchen: KitchenRow, samples: readonly Sample[]): Promise<number> {
-  const unitOf = new Map((await thermometersOf(kitchen.kitchenId)).map((one) => [one.id, one.unit]));
+  const { station } = await stationOf(kitchen.kitchenId);
+  const unitOf = new Map(station.thermometers.map((one) => [one.id, one.unit]));
   const latest = context.now() + AHEAD_MS;
   for (const { thermometerId, at, value } of samples) {
     const unit = unitOf.get(thermometerId);

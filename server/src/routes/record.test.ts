@@ -3,6 +3,7 @@ import type { DayEvent } from '@broth/core';
 import { RULE_PACKS } from '@broth/core/packs';
 import { PDFDocument } from 'pdf-lib';
 import { QueryTypes } from 'sequelize';
+import { digestAll } from '../probes/digest';
 import { samplesSha256 } from '../store/samples';
 import { verifyChain } from '../store/verifyChain';
 import { DAY, LENTIL, at, event, lentilStarted, reading, testKitchen } from '../testing/kitchen';
@@ -177,6 +178,35 @@ describe('the record', () => {
   });
 });
 
+describe('what is on hand the next day', () => {
+  const lots = async (day = '2026-11-26') =>
+    ((await call('GET', `/kitchens/landing/days/${day}`)).json['lots'] as { id: string; volumeL: number; preparedOn: string }[]).filter(
+      (lot) => lot.id.startsWith('2026-11-25') || lot.id === 'lot-beetroot-old',
+    );
+  const stored = (clock: string, volumeL: number): DayEvent => event('cold.stored/2', clock, { batchId: LENTIL, volumeL });
+  test('a leftover by the litres that went into the cold, with the day it was made; not on its own day', async () => {
+    await kitchen.post([...cooled(), reading('11:50', 69), reading('15:55', 41), stored('16:00', 6.5)]);
+    expect(await lots()).toEqual([expect.objectContaining({ id: 'lot-beetroot-old' }), expect.objectContaining({ id: LENTIL, volumeL: 6.5, preparedOn: DAY })]);
+    expect((await lots(DAY)).map((lot) => lot.id)).toEqual(['lot-beetroot-old']);
+  });
+  test('what was heated again or thrown away is not', async () => {
+    await kitchen.post([...cooled(), stored('16:00', 6.5), event('reheat.started/1', '17:00', { batchId: LENTIL })]);
+    expect((await lots()).map((lot) => lot.id)).toEqual(['lot-beetroot-old']);
+    await kitchen.post([stored('18:00', 3)]);
+    expect((await lots()).map((lot) => lot.volumeL)).toEqual([2, 3]);
+    await kitchen.post([event('lot.discarded/1', '18:10', { lotId: 'lot-beetroot-old', soupId: 'beetroot', volumeL: 2, reason: 'past its date' })]);
+    expect((await lots()).map((lot) => lot.id)).toEqual([LENTIL]);
+  });
+  test('stock is not: how much of it went into the soups of the day nobody logs', async () => {
+    const batchId = `${DAY}.vegstock.1`;
+    await kitchen.post([
+      event('batch.started/1', '08:00', { batchId, soupId: 'vegstock', soupVersion: 1, name: 'Veg stock 1', ordinal: 1, volumeL: 14, vesselId: 'kettle1' }),
+      event('cold.stored/2', '12:00', { batchId, volumeL: 14 }),
+    ]);
+    expect((await lots()).map((lot) => lot.id)).toEqual(['lot-beetroot-old']);
+  });
+});
+
 describe('an inspector', () => {
   test('reads by a link that ends by itself, or when it is ended, the days it is for and nothing else', async () => {
     await kitchen.post(cooled());
@@ -205,15 +235,11 @@ describe('an inspector', () => {
 describe('probes', () => {
   const push = (id: string, samples: readonly (readonly [string, number])[]) =>
     call('POST', '/kitchens/landing/samples', { probes: [{ id, samples: samples.map(([clock, value]) => [at(clock), value]) }] });
-  /** What the digester does of itself every few seconds. */
-  const digested = async (wanted = 1): Promise<DayEvent[]> => {
-    const until = Date.now() + 4000;
-    for (;;) {
-      const events = (await call('GET', '/kitchens/landing/events?since=0')).json['events'] as DayEvent[];
-      const found = events.filter((one) => one.kind === 'samples.digested/1');
-      if (found.length >= wanted || Date.now() > until) return found;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
+  /** What the server does of itself every few seconds, and what the log has of it then. */
+  const digested = async (): Promise<DayEvent[]> => {
+    await digestAll(kitchen.context);
+    const events = (await call('GET', '/kitchens/landing/events?since=0')).json['events'] as DayEvent[];
+    return events.filter((one) => one.kind === 'samples.digested/1');
   };
   test('what they push becomes a digest a minute in the log, with a hash anybody can work out again', async () => {
     await kitchen.post([...cooled(), event('probe.placed/1', '10:31', { thermometerId: 'pan1', batchId: LENTIL, purpose: 'cool' })]);
@@ -226,7 +252,7 @@ describe('probes', () => {
       ).json,
     ).toEqual({ taken: 2, new: 2 });
     expect((await push('pan1', [['10:33', 133.2]])).json).toEqual({ taken: 1, new: 0 });
-    const [first, second] = await digested(2);
+    const [first, second] = await digested();
     if (first?.kind !== 'samples.digested/1') throw new Error('no digest');
     expect(first.data).toMatchObject({
       count: 1,
@@ -238,6 +264,32 @@ describe('probes', () => {
     const { lines } = await record();
     expect(lines.filter((line) => line.what === 'probe').map((line) => line.temperature)).toEqual([133.5, 133.2]);
   });
+  test('a probe shows less what its check found too much, and one that failed its check shows nothing: the reading is due', async () => {
+    const check = (clock: string, shown: number): DayEvent =>
+      event('thermometer.checked/1', clock, {
+        thermometerId: 'pan1',
+        method: 'ice',
+        reading: { value: shown, unit: 'F', rawText: String(shown) },
+        offset: shown - 32,
+        usable: shown < 34,
+      });
+    await kitchen.post([...cooled(), event('probe.placed/1', '10:31', { thermometerId: 'pan1', batchId: LENTIL, purpose: 'cool' }), check('09:00', 33), check('11:00', 36)]);
+    await push('pan1', [
+      ['10:32', 130],
+      ['11:30', 80],
+    ]);
+    const told = (await digested()).flatMap((one) => (one.kind === 'samples.digested/1' ? [[one.data.count, one.data.probes.map(({ offset, last }) => [offset, last])]] : []));
+    expect(told).toEqual([
+      [1, [[1, 130]]],
+      [1, []],
+    ]);
+    expect(await verifyChain(kitchen.database)).toMatchObject([{ kind: 'whole' }]);
+  });
+  test('the same minute is closed once, whichever server is quicker, and after a fall', async () => {
+    await push('pan1', [['10:32', 130]]);
+    await Promise.all([digestAll(kitchen.context), digestAll(kitchen.context)]);
+    expect(await digested()).toHaveLength(1);
+  });
   test('a sample that was changed behind the back of the database is found', async () => {
     await push('pan2', [['10:32', 40]]);
     await digested();
@@ -248,7 +300,7 @@ describe('probes', () => {
     await push('pan1', [['12:00', 100]]);
     await digested();
     await push('pan1', [['11:00', 110]]);
-    const events = await digested(2);
+    const events = await digested();
     expect(events.map((one) => (one.kind === 'samples.digested/1' ? [one.data.count, one.data.late] : []))).toEqual([
       [1, false],
       [1, true],

@@ -4,7 +4,7 @@ import { refuse } from '@broth/contract/refusals';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { readSamplesCsv } from '../documents/samplesCsv';
-import { forgetThermometers, ingest } from '../probes/ingest';
+import { ingest } from '../probes/ingest';
 import { changeStation, stationOf } from '../store/kitchenStore';
 import { thinnedSamples } from '../store/samples';
 import { kitchenOr404, kitchenParams } from './common';
@@ -35,7 +35,6 @@ export function thermometerRoutes(api: Api, context: Context): void {
         ...was,
         thermometers: known === undefined ? [...was.thermometers, next] : was.thermometers.map((one) => (one.id === thermometerId ? next : one)),
       }));
-      forgetThermometers(kitchenId);
       return bookOf(context, kitchenId);
     },
   );

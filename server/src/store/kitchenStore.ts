@@ -79,22 +79,25 @@ interface StoredBatchRow {
   readonly prepared_on: CalendarDate;
 }
 
-/** Batches of the days before that went into the cold and were not thrown away, heated again or served up: leftovers are on hand without anybody entering them. */
+/**
+ * What of the batches of the days before went into the cold and was not thrown away, heated again or taken out by time: leftovers are on hand without anybody
+ * entering them. Stock and other components are not: how much of those went into the day's soups nobody logs.
+ */
 async function storedBatches(sequelize: Sequelize, kitchenId: string, day: CalendarDate): Promise<readonly Lot[]> {
   const rows = await sequelize.query<StoredBatchRow>(
     `WITH counted AS (
        SELECT e.* FROM event e WHERE e.kitchen_id = $kitchenId AND e.day >= ($day::date - ${String(ON_HAND_DAYS)}) AND e.day < $day::date
-         AND e.kind IN ('batch.started/1', 'batch.finished/1', 'cold.stored/1', 'reheat.started/1', 'corrective.taken/1', 'timeControl.started/1')
+         AND e.kind IN ('batch.started/1', 'cold.stored/2', 'reheat.started/1', 'corrective.taken/1', 'timeControl.started/1')
          AND NOT EXISTS (SELECT 1 FROM event v WHERE v.kitchen_id = e.kitchen_id AND v.kind = 'event.voided/1' AND v.data->>'eventId' = e.id::text)
      )
-     SELECT s.data->>'batchId' AS batch_id, s.data->>'soupId' AS soup_id, COALESCE((f.data->>'volumeOutL')::float, (s.data->>'volumeL')::float) AS volume_l,
+     SELECT DISTINCT ON (s.data->>'batchId') s.data->>'batchId' AS batch_id, s.data->>'soupId' AS soup_id, (c.data->>'volumeL')::float AS volume_l,
        to_char(s.at AT TIME ZONE k.time_zone, 'YYYY-MM-DD') AS prepared_on
      FROM counted c JOIN kitchen k ON k.kitchen_id = c.kitchen_id
        JOIN counted s ON s.kind = 'batch.started/1' AND s.data->>'batchId' = c.data->>'batchId'
-       LEFT JOIN counted f ON f.kind = 'batch.finished/1' AND f.data->>'batchId' = c.data->>'batchId'
-     WHERE c.kind = 'cold.stored/1' AND NOT EXISTS (
-       SELECT 1 FROM counted g WHERE g.data->>'batchId' = c.data->>'batchId' AND (g.kind IN ('reheat.started/1', 'timeControl.started/1') OR g.data->>'action' = 'discard')
-     ) ORDER BY c.seq`,
+       JOIN soup p ON p.kitchen_id = c.kitchen_id AND p.soup_id = s.data->>'soupId' AND p.version = (s.data->>'soupVersion')::int AND p.body->>'role' <> 'component'
+     WHERE c.kind = 'cold.stored/2' AND (c.data->>'volumeL')::float > 0 AND NOT EXISTS (
+       SELECT 1 FROM counted g WHERE g.data->>'batchId' = c.data->>'batchId' AND g.at >= c.at AND (g.kind IN ('reheat.started/1', 'timeControl.started/1') OR g.data->>'action' = 'discard')
+     ) ORDER BY s.data->>'batchId', c.at DESC`,
     { bind: { kitchenId, day }, type: QueryTypes.SELECT },
   );
   return rows.map((row) => ({ id: row.batch_id, soupId: row.soup_id, volumeL: row.volume_l, state: 'chilled', preparedOn: row.prepared_on, frozenDays: 0 }));

@@ -169,18 +169,29 @@ export async function digestsAfter(sequelize: Sequelize, kitchenId: string, seq:
   );
 }
 
-/** Samples in few words, by probe. */
-export function minutesOf(samples: readonly Sample[], thermometers: readonly Thermometer[]): readonly ProbeMinute[] {
-  const byProbe = new Map<string, Sample[]>();
-  for (const sample of samples) {
-    const list = byProbe.get(sample.thermometerId);
-    if (list === undefined) byProbe.set(sample.thermometerId, [sample]);
-    else list.push(sample);
+/** A probe as its samples are to be taken: its unit, and what it shows too much. */
+export interface CheckedProbe {
+  readonly unit: Thermometer['unit'];
+  readonly offset: number;
+}
+
+/** Samples in few words, by probe; of probes that are not among `probes` nothing is said. */
+export function minutesOf(samples: readonly Sample[], probes: ReadonlyMap<string, CheckedProbe>): readonly ProbeMinute[] {
+  const minutes = new Map<string, ProbeMinute>();
+  for (const { thermometerId, at, value } of samples) {
+    const probe = probes.get(thermometerId);
+    if (probe === undefined) continue;
+    const before = minutes.get(thermometerId);
+    const isLast = before === undefined || at >= before.lastAt;
+    minutes.set(thermometerId, {
+      thermometerId,
+      ...probe,
+      count: (before?.count ?? 0) + 1,
+      min: Math.min(before?.min ?? value, value),
+      max: Math.max(before?.max ?? value, value),
+      lastAt: isLast ? at : before.lastAt,
+      last: isLast ? value : before.last,
+    });
   }
-  return [...byProbe].map(([thermometerId, own]): ProbeMinute => {
-    const values = own.map((one) => one.value);
-    const last = own.reduce((latest, one) => (one.at >= latest.at ? one : latest));
-    const unit = thermometers.find((one) => one.id === thermometerId)?.unit ?? 'C';
-    return { thermometerId, unit, count: own.length, min: Math.min(...values), max: Math.max(...values), lastAt: last.at, last: last.value };
-  });
+  return [...minutes.values()];
 }

@@ -10,7 +10,6 @@ import type { Sequelize } from 'sequelize';
 import { buildApp } from '../app';
 import type { Context } from '../context';
 import { openHub } from '../live/hub';
-import { startDigester } from '../probes/digest';
 import { midnightOf } from '../localTime';
 import type { PlanSearch } from '../search/pool';
 import { search as searchHere } from '../search/search.worker';
@@ -58,7 +57,6 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
   // In the same thread: the pool itself is tried in a browser, on the bundled server.
   const search: PlanSearch = { search: (input, from, forMs) => Promise.resolve(searchHere({ input, from, seed: 2, forMs: Math.min(forMs, 200) })), close: () => Promise.resolve() };
   const context: Mutable<Context> = { database, hub, now: () => now, chosenClock: true, search };
-  const digester = startDigester(context, 100);
   const app = await buildApp(context, { webRoot: null, logger: false });
   return {
     app,
@@ -85,7 +83,6 @@ export async function testKitchen(clock = '05:00'): Promise<TestKitchen> {
     },
     close: async () => {
       await app.close();
-      await digester.close();
       await hub.close();
       await database.close();
     },

@@ -9,7 +9,7 @@ import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
 import { Action } from '../../ui/Action';
-import { KilogramsStepper } from '../../ui/Stepper';
+import { KilogramsStepper, LitresStepper } from '../../ui/Stepper';
 import { Body, Note, Strong } from '../../ui/Type';
 
 type ColdPlace = Extract<Equipment, { kind: 'cooling' }>;
@@ -108,6 +108,24 @@ function Ice({ batch, cooling }: { readonly batch: BatchRecord; readonly cooling
   );
 }
 
+/** Into the cold, and how much of it: what was served is not on hand tomorrow. */
+function ColdStore({ batch }: { readonly batch: BatchRecord }) {
+  const record = useKitchen((state) => state.record);
+  const [volumeL, setVolumeL] = useState(batch.levels.at(-1)?.leftL ?? batch.volumeOutL ?? batch.volumeL);
+  return (
+    <View style={{ gap: 8 }}>
+      <LitresStepper label="litres into the cold" volumeL={volumeL} onChange={setVolumeL} />
+      <Action
+        kind="main"
+        label="Into cold hold"
+        onPress={() => {
+          record([{ kind: 'cold.stored/2', data: { batchId: batch.batchId, volumeL } }]);
+        }}
+      />
+    </View>
+  );
+}
+
 /** Which kettle heats it in time, reckoned from its power; the well never does. */
 function Heating({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
   const rule = day.rulesNow.reheat.own;
@@ -160,15 +178,7 @@ export function Moves({ day, batch, standing, now }: { readonly day: OpenDay; re
     <View style={{ gap: 8 }}>
       {coolHere && !refused ? <Cooling day={day} batch={batch} cooling={cooling} now={now} /> : null}
       {stage.kind === 'cooling' && !refused ? <Ice batch={batch} cooling={cooling} /> : null}
-      {mayStore ? (
-        <Action
-          kind="main"
-          label="Into cold hold"
-          onPress={() => {
-            record([{ kind: 'cold.stored/1', data: { batchId } }]);
-          }}
-        />
-      ) : null}
+      {mayStore ? <ColdStore batch={batch} /> : null}
       {mayReheat || stage.kind === 'reheating' ? <Heating day={day} batch={batch} /> : null}
       {mayReheat ? (
         <Action

@@ -198,8 +198,9 @@ describe("a batch's log", () => {
   });
   test('a batch that passed both stages may go into cold hold, one that failed may not', () => {
     show(reading(0, 140), reading(5, 134), reading(100, 69), reading(300, 41));
+    press('Half a litre less, litres into the cold');
     press('Into cold hold');
-    expect(recorded).toEqual([{ kind: 'cold.stored/1', data: { batchId: B } }]);
+    expect(recorded).toEqual([{ kind: 'cold.stored/2', data: { batchId: B, volumeL: 11 } }]);
   });
   test('a failed one is offered no way into cold hold', () => {
     show(reading(0, 140), reading(5, 134), reading(130, 80));

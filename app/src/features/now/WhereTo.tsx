@@ -26,7 +26,7 @@ export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly 
             label="Cold hold"
             hint={`Cold hold ${batch.name}`}
             onPress={() => {
-              onDo([{ kind: 'cold.stored/1', data: { batchId } }], `${batch.name} is in the cold.`);
+              onDo([{ kind: 'cold.stored/2', data: { batchId, volumeL: batch.volumeOutL ?? batch.volumeL } }], `${batch.name} is in the cold.`);
             }}
           />
         ) : (

@@ -76,7 +76,7 @@ export async function foodSafety(query: QueryInterface): Promise<void> {
 
     -- A thermometer's checks are asked across days, the record of a day by its readings.
     -- What is thrown away and what stands in the cold is asked with every plan.
-    CREATE INDEX event_lot ON event (kitchen_id, day) WHERE kind IN ('lot.discarded/1', 'cold.stored/1');
+    CREATE INDEX event_lot ON event (kitchen_id, day) WHERE kind IN ('lot.discarded/1', 'cold.stored/2');
     CREATE INDEX event_check ON event (kitchen_id, (data->>'thermometerId'), at) WHERE kind = 'thermometer.checked/1';
   `);
   const pack = RULE_PACKS.find((one) => one.id === DEFAULT_PACK);
