@@ -135,7 +135,7 @@ test('a batch from its par to a failed second stage, and the record of it', asyn
     const lines = (await answer.text()).trim().split('\r\n');
     expect(lines).toHaveLength(6);
     expect(lines.slice(1, 5).map((line) => line.split(',')[9])).toEqual(['141', '134', '69', '50']);
-    expect(lines[4]).toContain('Failed,Not below 41 °F (5 °C) within 6 h.,"FDA Food Code 2022, 3-501.14(A)(2)"');
+    expect(lines[4]).toContain('fail,Not below 41 °F (5 °C) within 6 h.,"FDA Food Code 2022, 3-501.14(A)(2)"');
     expect(lines[5]).toContain('The ice was never renewed');
     expect(lines[5]).toContain('11.5');
   });

@@ -5,7 +5,11 @@ import { broth } from './broth';
 function run(args: readonly string[], files: Readonly<Record<string, string>>): { code: number; out: string; err: string } {
   const out: string[] = [];
   const err: string[] = [];
-  const read = (name: string): string => files[name] ?? '';
+  const read = (name: string): string => {
+    const text = files[name];
+    if (text === undefined) throw new Error('ENOENT: no such file');
+    return text;
+  };
   const code = broth(args, { read, print: (said) => out.push(said), complain: (said) => err.push(said), workedS: () => 0 });
   return { code, out: out.join('\n'), err: err.join('\n') };
 }
@@ -73,6 +77,11 @@ describe('broth verify', () => {
       { code: 1, out: 'Event 3 is not what was recorded.' },
       { code: 1, out: 'Event 2 is missing.' },
     ]);
+  });
+  test('a file that is not there, or is no log, is said', () => {
+    expect(run(['verify', 'nowhere.json'], {})).toMatchObject({ code: 2, err: 'nowhere.json cannot be read: ENOENT: no such file' });
+    expect(run(['verify', 'a.json'], { 'a.json': '{}' })).toMatchObject({ code: 2, err: expect.stringContaining('not a list of events') });
+    expect(run(['cool', 'nowhere.csv'], {})).toMatchObject({ code: 2 });
   });
   test('a record is of this log, or it is not', () => {
     const events = chain(2);

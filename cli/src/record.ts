@@ -10,6 +10,16 @@ import type { Outside } from './outside';
 
 /** The record on the command line: a cooling judged from a file, and a log whose chain is worked out again. */
 
+/** A file's text, or why it cannot be read, which is said. */
+function textOf(file: string, { read, complain }: Outside): string | null {
+  try {
+    return read(file);
+  } catch (error) {
+    complain(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
+    return null;
+  }
+}
+
 interface CoolFlags {
   readonly pack?: string | undefined;
   readonly 'heat-off'?: string | undefined;
@@ -88,7 +98,8 @@ function numberOf(text: string | undefined): number | null | undefined {
 }
 
 /** Judges a cooling from a file; 0 passed or still on its way, 1 failed or not proven, 2 asked wrongly. */
-export function cool(file: string, flags: CoolFlags, { read, print, complain }: Outside): number {
+export function cool(file: string, flags: CoolFlags, outside: Outside): number {
+  const { print, complain } = outside;
   const unit = (flags.unit ?? 'F').toUpperCase();
   const [ambient, litres] = [numberOf(flags.ambient), numberOf(flags.litres)];
   const heatOff = flags['heat-off'] === undefined ? null : instantOf(flags['heat-off']);
@@ -107,13 +118,8 @@ export function cool(file: string, flags: CoolFlags, { read, print, complain }: 
     complain(wrong ?? '');
     return 2;
   }
-  let text: string;
-  try {
-    text = read(file);
-  } catch (error) {
-    complain(`${file} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
-    return 2;
-  }
+  const text = textOf(file, outside);
+  if (text === null) return 2;
   const found = readingsOf(text, unit);
   if ('says' in found) {
     complain(`${file}: ${found.says}`);
@@ -185,8 +191,11 @@ function brokenAt(events: readonly Chained[]): { readonly seq: number; readonly 
 }
 
 /** Works a log's chain out again from its events, and holds a day's record against it; 0 whole, 1 broken, 2 asked wrongly. */
-export function verify(file: string, recordFile: string | undefined, { read, print, complain }: Outside): number {
-  const events = eventsOf(read(file));
+export function verify(file: string, recordFile: string | undefined, outside: Outside): number {
+  const { print, complain } = outside;
+  const log = textOf(file, outside);
+  if (log === null) return 2;
+  const events = eventsOf(log);
   if (events === null) {
     complain(`${file} is not a list of events as GET /api/kitchens/:kitchen/events answers it.`);
     return 2;
@@ -198,7 +207,8 @@ export function verify(file: string, recordFile: string | undefined, { read, pri
   }
   print(`${String(events.length)} events, every one as it was recorded${events[0]?.seq === 1 ? '' : `, from ${String(events[0]?.seq ?? 0)} on`}.`);
   if (recordFile === undefined) return 0;
-  const text = read(recordFile);
+  const text = textOf(recordFile, outside);
+  if (text === null) return 2;
   const byId = new Map(events.map((event) => [event.id, event]));
   let lines: readonly { readonly eventId: string; readonly hash: string }[];
   try {

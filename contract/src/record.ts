@@ -1,3 +1,4 @@
+import { VERDICT_KINDS } from '@broth/core';
 import type { KitchenRules } from '@broth/core';
 import { z } from 'zod';
 import { kitchenBook } from './book';
@@ -62,7 +63,7 @@ export const recordLine = z.object({
   offset: z.number(),
   thermometer: z.string(),
   pan: z.int().nullable(),
-  verdict: z.string().nullable(),
+  verdict: z.enum(VERDICT_KINDS).nullable(),
   says: z.string(),
   rule: z.string(),
   pack: z.string(),
@@ -83,7 +84,7 @@ export const recordVerdict = z.object({
   batchId: z.string(),
   batch: z.string(),
   purpose: z.string(),
-  verdict: z.string(),
+  verdict: z.enum(VERDICT_KINDS),
   says: z.string(),
   rule: z.string(),
   proof: z.array(z.string()),

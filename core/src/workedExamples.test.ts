@@ -156,7 +156,7 @@ const heat = (inputs: Inputs): unknown => {
 const ice = (inputs: Inputs): unknown => iceToAddKg(n(inputs, 'm_kg'), n(inputs, 'T1'), n(inputs, 'Tf'), n(inputs, 'ice_T'), n(inputs, 'cp'));
 const probe = (inputs: Inputs): unknown => {
   const { offset, usable } = checkThermometer({ reading: n(inputs, 'ice_reading_F'), unit: 'F', method: 'ice', boilingC: 100 });
-  const counts = corrected(n(inputs, 'raw_F'), 'F', offset, 'F');
+  const counts = corrected(n(inputs, 'raw_F'), offset);
   return { offset, usable, corrected: counts, what_if: counts, meets_135: counts >= 135 };
 };
 const elapsed = (inputs: Inputs): number => minutesBetween(Date.parse(String(inputs['start'])), Date.parse(String(inputs['end'])));

@@ -2,7 +2,7 @@ import { limitIn } from '@broth/core';
 import type { OpenAction, Rule, TemperatureUnit } from '@broth/core';
 import type { ReadingDoubt } from '@broth/core/advice';
 import type { CoolingForecast, CoolingWay, IceIn, PatternNote, StageForecast } from '@broth/core/advice';
-import { degrees, duration, litres, number } from './numbers';
+import { degrees, duration, hours, litres, number } from './numbers';
 import { ACTION, COOLING_METHOD, heat, limit } from './safety';
 
 /** Sentences of what is reckoned or asked about food: forecasts, ways of cooling, doubts, notes for a reviewer. Apart from the first load. */
@@ -114,8 +114,7 @@ export function source(rule: Rule): string {
 
 /** The rule in one sentence, from its figures. */
 export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
-  const time = (minutes: number, strict: boolean): string =>
-    `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 && minutes > 0 ? `${number(minutes / 1440)} days` : minutes % 30 === 0 && minutes >= 60 ? `${number(minutes / 60)} h` : duration(minutes)}`;
+  const time = (minutes: number, strict: boolean): string => `${strict ? 'in less than' : 'within'} ${minutes % 1440 === 0 ? `${number(minutes / 1440)} days` : hours(minutes)}`;
   switch (rule.step) {
     case 'cook':
       return `Cook to ${heat(rule.points, unit)}, coldest point.`;
@@ -128,7 +127,7 @@ export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
     case 'coldHold':
     case 'frozenHold': {
       const allowed = rule.allowance === null ? '' : ` Out of it ${time(rule.allowance.withinMin, rule.allowance.strict)} at most.`;
-      return `${limit(rule.limit, unit)} or ${rule.side === 'atLeast' ? 'above' : 'below'}; read every ${rule.checkEveryMin % 30 === 0 && rule.checkEveryMin >= 60 ? `${number(rule.checkEveryMin / 60)} h` : duration(rule.checkEveryMin)}.${allowed}`;
+      return `${limit(rule.limit, unit)} or ${rule.side === 'atLeast' ? 'above' : 'below'}; read every ${hours(rule.checkEveryMin)}.${allowed}`;
     }
     case 'reheat':
       return `Reheat to ${heat(rule.points, unit)}${rule.withinMin === null ? ', quickly' : ` ${time(rule.withinMin, rule.strict)}`}.`;

@@ -27,6 +27,10 @@ export function duration(durationMin: number): string {
   const whole = Math.round(Math.abs(durationMin));
   return whole < 60 ? `${String(whole)} min` : `${String(Math.floor(whole / 60))} h ${String(whole % 60).padStart(2, '0')}`;
 }
+/** `2 h`, `1.5 h`, `45 min`: a limit as a rule says it. */
+export function hours(durationMin: number): string {
+  return durationMin >= 60 && durationMin % 30 === 0 ? `${number(durationMin / 60)} h` : duration(durationMin);
+}
 export function list(items: readonly string[], by: 'and' | 'or' = 'and'): string {
   return (by === 'and' ? LIST : EITHER).format(items);
 }

@@ -18,7 +18,7 @@ import type {
   Wanted,
 } from '@broth/core';
 import { limitIn } from '@broth/core';
-import { degrees, duration, list, number } from './numbers';
+import { degrees, duration, hours, list } from './numbers';
 
 /** What verdicts say, each once: for the app, the log, the paper and the command line. */
 
@@ -83,10 +83,6 @@ export function degreesBeside(value: number, unit: TemperatureUnit, given: Tempe
     if (Math.sign(shown - at) === Math.sign(value - at)) return `${String(shown)} °${unit}`;
   }
   return `${String(value)} °${unit}`;
-}
-
-function hours(minutes: number): string {
-  return minutes % 30 === 0 ? `${number(minutes / 60)} h` : duration(minutes);
 }
 
 function target(to: CoolingTarget, unit: TemperatureUnit): string {

@@ -256,7 +256,7 @@ function segmentOf(event: Extract<DayEvent, { kind: 'cooling.started/1' | 'cooli
 
 /** A reading as it counts: the value less what its thermometer shows too much. The text stays what was typed. */
 function counted(shown: Reading, offset: number): Reading {
-  return offset === 0 ? shown : { ...shown, value: corrected(shown.value, shown.unit, offset, shown.unit) };
+  return offset === 0 ? shown : { ...shown, value: corrected(shown.value, offset) };
 }
 
 function readingOf(event: ReadingTakenWith): ReadingRecord {

@@ -2,7 +2,7 @@ import { addMinutes, minutesBetween } from '../quantity/index';
 import type { TemperatureUnit } from '../quantity/index';
 import fc from 'fast-check';
 import { boilingPointC } from '../pot/index';
-import { checkThermometer, cookVerdict, corrected, doubtfulSpans, holdVerdict, reheatVerdict, timeControlVerdict } from './index';
+import { checkThermometer, cookVerdict, corrected, doubtfulSpans, holdVerdict, offsetIn, reheatVerdict, timeControlVerdict } from './index';
 import type { HoldRule, ReheatRule } from './index';
 import { rulesOf } from '../testing/rules';
 import type { TimedReading, VerdictKind } from './index';
@@ -232,7 +232,7 @@ describe('thermometers', () => {
     expect(check(212, 'F', 'boil', boilingPointC(1524)).usable).toBe(false);
   });
   test('an offset is a difference in any unit, and leaves no binary dust', () => {
-    expect([corrected(135.2, 'F', 0.2, 'F'), corrected(57.5, 'C', 0.9, 'F'), corrected(100, 'F', 0.5, 'C')]).toEqual([135, 57, 99.1]);
+    expect([corrected(135.2, 0.2), offsetIn(0.9, 'F', 'C'), offsetIn(0.5, 'C', 'F'), offsetIn(-1, 'F', 'F')]).toEqual([135, 0.5, 0.9, -1]);
   });
   test('what was read between the last good check and the failed one is doubtful, and stays so', () => {
     const at = (minute: number, usable: boolean) => ({ at: addMinutes(T0, minute), usable });

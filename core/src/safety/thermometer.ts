@@ -34,10 +34,14 @@ function tidy(value: number): number {
   return Math.round(value * 1e6) / 1e6;
 }
 
-/** What a reading is, less its thermometer's offset. `offsetUnit` is the unit the offset was found in: a difference, so ×1.8 and no 32. */
-export function corrected(value: number, unit: TemperatureUnit, offset: number, offsetUnit: TemperatureUnit): number {
-  const delta = unit === offsetUnit ? offset : unit === 'F' ? offset * 1.8 : offset / 1.8;
-  return tidy(value - delta);
+/** An offset found in one unit, in another: a difference, so ×1.8 and no 32. */
+export function offsetIn(offset: number, from: TemperatureUnit, to: TemperatureUnit): number {
+  return from === to ? offset : tidy(to === 'F' ? offset * 1.8 : offset / 1.8);
+}
+
+/** What a reading is, less what its thermometer shows too much, in the reading's own unit. */
+export function corrected(value: number, offset: number): number {
+  return tidy(value - offset);
 }
 
 /** One check as it was made. */

@@ -191,7 +191,7 @@ export function dayRecord(basis: Basis): DayRecord {
       offset: reading.offset,
       thermometer: thermometer(reading.thermometerId),
       pan: reading.pan,
-      verdict: said === null ? null : words.VERDICT[said.verdict],
+      verdict: said?.verdict ?? null,
       says: line.voided ? 'Voided: does not count' : (said?.says ?? ''),
       rule: said?.rule ?? '',
       pack: packName(reading.rulesVersion),
@@ -241,7 +241,7 @@ export function dayRecord(basis: Basis): DayRecord {
         const { thermometerId, method, reading, offset, usable } = event.data;
         const says = `${method === 'ice' ? 'Ice point' : 'Boiling point'}: ${offset === 0 ? 'exact' : `${offset > 0 ? '+' : ''}${words.number(offset)} °${reading.unit}`}, ${usable ? 'in use' : 'out of use'}`;
         const found = { temperature: reading.value, unit: reading.unit, asTyped: reading.rawText, thermometer: thermometer(thermometerId) };
-        return [{ ...line, what: 'thermometer', ...found, says, verdict: words.VERDICT[usable ? 'pass' : 'fail'] }];
+        return [{ ...line, what: 'thermometer', ...found, says, verdict: usable ? 'pass' : 'fail' }];
       }
       case 'corrective.taken/1': {
         const { action, note, volumeL, ruleId, batchId } = event.data;
@@ -312,7 +312,7 @@ export function dayRecord(basis: Basis): DayRecord {
       if (said === null || (purpose === 'cook' && said.verdict === 'inProgress' && batch.finishedAt !== null)) return [];
       for (const timed of said.proof) proven.add(`${batch.batchId} ${String(timed.at)}`);
       const proof = said.proof.map((timed) => `${clock(timed.at)} ${beside(timed, judged, purpose)}`);
-      return [{ batchId: batch.batchId, batch: batch.name, purpose: words.PURPOSE[purpose], verdict: words.VERDICT[said.verdict], says: said.says, rule: said.rule, proof }];
+      return [{ batchId: batch.batchId, batch: batch.name, purpose: words.PURPOSE[purpose], verdict: said.verdict, says: said.says, rule: said.rule, proof }];
     });
   }
 

@@ -1,3 +1,4 @@
+import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
 import type { DayRecord } from '@broth/contract/record';
 import { INK, MARGIN, MUTED, RIM, openSheet } from './paper';
@@ -34,7 +35,7 @@ export async function dayRecordPdf(record: DayRecord, paper: Paper): Promise<Buf
   say('Verdicts', { bold: true, size: 13 });
   if (verdicts.length === 0) say('Nothing was cooked, held, cooled or reheated yet.');
   for (const one of verdicts) {
-    say(`${one.batch}, ${one.purpose.toLowerCase()}: ${one.verdict.toUpperCase()}`, { bold: true, gap: 0 });
+    say(`${one.batch}, ${one.purpose.toLowerCase()}: ${words.VERDICT[one.verdict].toUpperCase()}`, { bold: true, gap: 0 });
     say(`${one.says} ${one.rule}.${one.proof.length === 0 ? '' : ` Stands on ${one.proof.join(', ')}.`}`, { indent: 10, size: 9, gap: 4 });
   }
   if (open.length > 0) {
@@ -50,7 +51,7 @@ export async function dayRecordPdf(record: DayRecord, paper: Paper): Promise<Buf
     const kind = WHAT[line.what];
     const first = [kind, line.batch === '' ? line.soup : line.batch, line.purpose, line.pan === null ? '' : `pan ${String(line.pan)}`].filter((one) => one !== '').join(' · ');
     const second = [
-      line.verdict === null ? '' : line.verdict,
+      line.verdict === null ? '' : words.VERDICT[line.verdict],
       line.says,
       line.rule === '' ? '' : line.rule,
       line.thermometer,

@@ -32,12 +32,12 @@ test('the CSV (RFC 4180) holds every reading with its verdict, the voided one ma
   expect(answer.headers['content-type']).toBe('text/csv; charset=utf-8');
   expect(answer.body.split('\r\n').length).toBe(rows.length + 2);
   expect(rows.map((row) => [row['what'], row['temperature'], row['verdict'], row['voided']])).toEqual([
-    ['reading', '150', 'On the clock', 'false'],
-    ['reading', '134', 'On the clock', 'false'],
+    ['reading', '150', 'inProgress', 'false'],
+    ['reading', '134', 'inProgress', 'false'],
     ['reading', '14', '', 'true'],
     ['correction', '', '', 'false'],
-    ['reading', '69', 'On the clock', 'false'],
-    ['reading', '50', 'Failed', 'false'],
+    ['reading', '69', 'inProgress', 'false'],
+    ['reading', '50', 'fail', 'false'],
     ['action', '', '', 'false'],
   ]);
   expect(rows[5]).toMatchObject({

@@ -66,7 +66,7 @@ describe('rules', () => {
     await kitchen.post([reading('11:50', 69), reading('15:55', 41)]);
     // Five hours and twenty-five minutes in all: in time by the Code it began under, four hours more would not have been.
     const { verdicts, lines } = await record();
-    expect(verdicts.find((one) => one.purpose === 'Cooling')?.verdict).toBe('Passed');
+    expect(verdicts.find((one) => one.purpose === 'Cooling')?.verdict).toBe('pass');
     expect(lines.filter((line) => line.what === 'reading').map((line) => line.pack.split(',')[0])).toEqual([
       'FDA Food Code 2022',
       'FDA Food Code 2022',
@@ -174,7 +174,7 @@ describe('the record', () => {
       '02:00:00-05:00',
     ]);
     // Two and a half hours by the clock that runs, an hour and a half by the one on the wall.
-    expect(lines.at(-1)).toMatchObject({ verdict: 'Failed', says: 'Not below 70 °F (21 °C) within 2 h.' });
+    expect(lines.at(-1)).toMatchObject({ verdict: 'fail', says: 'Not below 70 °F (21 °C) within 2 h.' });
   });
 });
 

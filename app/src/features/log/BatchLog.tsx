@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { addMinutes, boilingPointC, coolingReadings, dateMarkLastDay, preparedOn, readingIn, rulesAt, standingOf, useBy } from '@broth/core';
+import { addMinutes, boilingPointC, coolingReadings, dateMarkLastDay, offsetIn, preparedOn, readingIn, rulesAt, standingOf, useBy } from '@broth/core';
 import type { BatchRecord, Purpose, Standing, TemperatureUnit } from '@broth/core';
 import type { EntryContext } from '@broth/core/advice';
 import { LISTERIA, accumulatedMin, temperatureAt } from '@broth/core/advice';
@@ -22,7 +22,7 @@ import type { Entered } from './ReadingPad';
 import { Missed, Readings } from './Readings';
 import { Took } from './Took';
 import { forecastOf } from './curveGeometry';
-import { offsetIn, usableThermometers } from './thermometer';
+import { usableThermometers } from './thermometer';
 
 function purposeOf(batch: BatchRecord, isCold: boolean): Purpose | null {
   if (batch.timeControl !== null && batch.stage.kind !== 'discarded') return 'timeControl';
@@ -168,7 +168,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const log = ({ reading, heldS, pan, thermometer, doubt, minutesAgo, lateReason }: Entered): void => {
     if (purpose === null) return;
     const { packId, packVersion, version: rulesVersion } = day.rulesNow;
-    const offset = thermometer === null ? 0 : offsetIn({ offset: thermometer.offset, unit: thermometer.unit }, reading.unit);
+    const offset = thermometer === null ? 0 : offsetIn(thermometer.offset, thermometer.unit, reading.unit);
     const data = { batchId: batch.batchId, purpose, reading, heldS, packId, packVersion, rulesVersion, pan, thermometerId: thermometer?.id ?? null, offset, doubt, lateReason };
     record([{ kind: 'reading.taken/2', data, ...(minutesAgo === 0 ? {} : { at: addMinutes(now, -minutesAgo) }) }]);
   };

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { addMinutes, boilingPointC, limitIn } from '@broth/core';
+import { addMinutes, boilingPointC, limitIn, offsetIn } from '@broth/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -15,7 +15,7 @@ import { Body, Note, Strong, Title } from '../../ui/Type';
 import { useBack } from '../book/useBack';
 import { ReadingPad } from './ReadingPad';
 import type { Entered } from './ReadingPad';
-import { offsetIn, usableThermometers } from './thermometer';
+import { usableThermometers } from './thermometer';
 
 const WHAT = [
   { value: 'place', label: 'A cold place' },
@@ -77,7 +77,7 @@ export function OtherScreen() {
   const carried = (entered: Entered) => ({
     reading: entered.reading,
     thermometerId: entered.thermometer?.id ?? null,
-    offset: entered.thermometer === null ? 0 : offsetIn(entered.thermometer, entered.reading.unit),
+    offset: entered.thermometer === null ? 0 : offsetIn(entered.thermometer.offset, entered.thermometer.unit, entered.reading.unit),
     rulesVersion,
   });
   const when = (entered: Entered) => (entered.minutesAgo === 0 ? {} : { at: addMinutes(now, -entered.minutesAgo) });

@@ -202,7 +202,7 @@ export function ReadingPad({ name, kitchenUnit, point, context, now, thermometer
       </Keypad>
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-end' }}>
         {thermometers.length === 0 ? (
-          <Note style={{ flex: 1 }}>No thermometer is registered: the record cannot say which one it was.</Note>
+          <Note style={{ flex: 1 }}>No thermometer may be used: none is registered, or each failed its check. The record cannot say which one it was.</Note>
         ) : (
           <Pick label="Thermometer" value={thermometer?.id ?? ''} options={thermometers.map((one) => ({ value: one.id, label: one.label }))} onPick={setThermometerId} />
         )}

@@ -1,5 +1,5 @@
 import type { ThermometerStanding } from '@broth/contract';
-import { corrected } from '@broth/core';
+import { offsetIn } from '@broth/core';
 import type { CheckRecord, Thermometer } from '@broth/core';
 import type { OpenDay } from '../../state/useDay';
 
@@ -42,11 +42,6 @@ export interface UsableThermometer {
 
 export function usableThermometers(day: OpenDay): readonly UsableThermometer[] {
   return checkedThermometers(day).flatMap(({ thermometer, last, usable }) =>
-    usable && thermometer.kind === 'hand' ? [{ id: thermometer.id, label: thermometer.name, unit: thermometer.unit, offset: offsetIn(last, thermometer.unit) }] : [],
+    usable && thermometer.kind === 'hand' ? [{ id: thermometer.id, label: thermometer.name, unit: thermometer.unit, offset: last === null ? 0 : offsetIn(last.offset, last.unit, thermometer.unit) }] : [],
   );
-}
-
-/** An offset found in one unit, in another: a difference, so no 32. */
-export function offsetIn(check: Pick<Check, 'offset' | 'unit'> | null, unit: 'C' | 'F'): number {
-  return check === null || check.offset === 0 ? 0 : -corrected(0, unit, check.offset, check.unit);
 }

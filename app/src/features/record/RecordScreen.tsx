@@ -1,3 +1,4 @@
+import { addDays } from '@broth/core';
 import { useState } from 'react';
 import { Linking, View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -32,7 +33,7 @@ function Inspector({ day, isLead }: { readonly day: OpenDay; readonly isLead: bo
   const [made, setMade] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const { date } = day.view;
-  const first = new Date(Date.parse(`${date}T12:00:00Z`) - (days - 1) * 86_400_000).toISOString().slice(0, 10);
+  const first = addDays(date, 1 - days);
   const when = new Intl.DateTimeFormat('en-GB', { timeZone: day.book.kitchen.timeZone, day: 'numeric', month: 'short' });
   const make = (): void => {
     recordApi

@@ -5,17 +5,8 @@ import { useState } from 'react';
 import { View } from 'react-native';
 import { Choice } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
-import { StateMark } from '../../ui/StateMark';
-import type { Mark } from '../../ui/StateMark';
+import { StateMark, markOf } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
-
-/** Marks by the word of a verdict: what the record says is said the same way everywhere. */
-function markOfWord(verdict: string): Mark {
-  const { pass, overdue, fail, undetermined } = words.VERDICT;
-  if (verdict === pass) return 'fine';
-  if (verdict === overdue) return 'soon';
-  return verdict === fail || verdict === undetermined ? 'stop' : 'open';
-}
 
 const FILTERS = [
   { value: 'all', label: 'All' },
@@ -33,9 +24,9 @@ function isBad(line: RecordLine): boolean {
     line.late ||
     line.voided ||
     line.suspect ||
-    line.verdict === words.VERDICT.fail ||
-    line.verdict === words.VERDICT.undetermined ||
-    line.verdict === words.VERDICT.overdue
+    line.verdict === 'fail' ||
+    line.verdict === 'undetermined' ||
+    line.verdict === 'overdue'
   );
 }
 
@@ -79,7 +70,7 @@ function Line({ line }: { readonly line: RecordLine }) {
       </Strong>
       <View style={{ flex: 1 }}>
         <View style={{ flexDirection: 'row', gap: 8, alignItems: 'center' }}>
-          {line.verdict === null ? null : <StateMark mark={markOfWord(line.verdict)} size={16} />}
+          {line.verdict === null ? null : <StateMark mark={markOf(line.verdict)} size={16} />}
           <Strong style={{ flex: 1 }}>{about === '' ? line.says : about}</Strong>
         </View>
         <Note>{more.join(' · ')}</Note>
@@ -112,7 +103,7 @@ export function RecordSheet({ record }: { readonly record: DayRecord }) {
           <View key={`${one.batchId} ${one.purpose}`} style={{ gap: 2, paddingVertical: 4 }}>
             <View style={{ flexDirection: 'row', gap: 10, alignItems: 'center' }}>
               <Strong style={{ flex: 1 }}>{`${one.batch}, ${one.purpose.toLowerCase()}`}</Strong>
-              <StateMark mark={markOfWord(one.verdict)} word={one.verdict} />
+              <StateMark mark={markOf(one.verdict)} word={words.VERDICT[one.verdict]} />
             </View>
             <Body style={{ fontSize: 15 }}>{one.says}</Body>
             <Note>{`${one.rule}${one.proof.length === 0 ? '' : `; stands on ${one.proof.join(', ')}`}`}</Note>
