@@ -15,13 +15,14 @@ const base = {
   authority: z.enum(AUTHORITIES),
   confidence: z.enum(CONFIDENCE),
   note: text,
-  corrective: z.array(z.enum(CORRECTIVES)),
+  corrective: z.array(z.enum(CORRECTIVES)).readonly(),
   optional: z.boolean(),
 };
 const points = z
   .array(z.object({ limit, holdS: z.number().min(0).max(86_400) }))
   .min(1, 'Give at least one temperature.')
-  .max(10);
+  .max(10)
+  .readonly();
 const holdShape = {
   ...base,
   limit,

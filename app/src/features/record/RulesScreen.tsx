@@ -1,7 +1,7 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { fahrenheitFromCelsius, parseTemperature } from '@broth/core';
-import type { KitchenRules, Rule, RuleChange, RuleStanding, TemperatureLimit, TemperatureUnit } from '@broth/core';
+import { parseTemperature } from '@broth/core';
+import type { KitchenRules, Rule, RuleChange, RuleStanding, TemperatureUnit } from '@broth/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -16,6 +16,7 @@ import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 import { useBack } from '../book/useBack';
+import { figuresOf, ownLimit, withFigures } from './ruleFigures';
 
 const STEPS: readonly { readonly step: Rule['step'] | readonly Rule['step'][]; readonly title: string }[] = [
   { step: 'cool', title: 'Cooling' },
@@ -27,68 +28,6 @@ const STEPS: readonly { readonly step: Rule['step'] | readonly Rule['step'][]; r
   { step: 'thermometer', title: 'Thermometers' },
   { step: 'text', title: 'To be known' },
 ];
-
-/** The figures of a rule that a kitchen may change, by name. */
-interface Figures {
-  readonly temperature: number | null;
-  readonly minutes: number | null;
-  readonly days: number | null;
-}
-
-function figuresOf(rule: Rule, unit: TemperatureUnit): Figures {
-  const limitOf = (limit: TemperatureLimit): number => (unit === 'C' ? limit.c : (limit.f ?? fahrenheitFromCelsius(limit.c)));
-  switch (rule.step) {
-    case 'cool':
-      return { temperature: rule.to.kind === 'temperature' ? limitOf(rule.to.limit) : null, minutes: rule.withinMin, days: null };
-    case 'hotHold':
-    case 'coldHold':
-    case 'frozenHold':
-      return { temperature: limitOf(rule.limit), minutes: rule.checkEveryMin, days: null };
-    case 'cook':
-    case 'reheat':
-      return {
-        temperature: rule.points.length === 1 && rule.points[0] !== undefined ? limitOf(rule.points[0].limit) : null,
-        minutes: rule.step === 'reheat' ? rule.withinMin : null,
-        days: null,
-      };
-    case 'timeControl':
-      return { temperature: null, minutes: rule.withinMin, days: null };
-    case 'dateMark':
-      return { temperature: null, minutes: null, days: rule.lastDay };
-    case 'thermometer':
-    case 'text':
-      return { temperature: null, minutes: null, days: null };
-  }
-}
-
-/** A limit of the kitchen's own: typed in one unit, and in the other what that is. Nobody gave two figures here. */
-function limitOf(value: number, unit: TemperatureUnit): TemperatureLimit {
-  return unit === 'C' ? { c: value, f: Math.round(fahrenheitFromCelsius(value) * 10) / 10 } : { c: Math.round(((value - 32) / 1.8) * 10) / 10, f: value };
-}
-
-/** The rule with other figures; what the rule does not have is left. */
-function withFigures(rule: Rule, { temperature, minutes, days }: Figures, unit: TemperatureUnit): Rule {
-  const limit = temperature === null ? null : limitOf(temperature, unit);
-  switch (rule.step) {
-    case 'cool':
-      return { ...rule, to: limit === null ? rule.to : { kind: 'temperature', limit }, withinMin: minutes ?? rule.withinMin };
-    case 'hotHold':
-    case 'coldHold':
-    case 'frozenHold':
-      return { ...rule, limit: limit ?? rule.limit, checkEveryMin: minutes ?? rule.checkEveryMin };
-    case 'cook':
-      return { ...rule, points: limit === null ? rule.points : rule.points.map((point) => ({ ...point, limit })) };
-    case 'reheat':
-      return { ...rule, points: limit === null ? rule.points : rule.points.map((point) => ({ ...point, limit })), withinMin: minutes ?? rule.withinMin };
-    case 'timeControl':
-      return { ...rule, withinMin: minutes ?? rule.withinMin };
-    case 'dateMark':
-      return { ...rule, lastDay: days ?? rule.lastDay };
-    case 'thermometer':
-    case 'text':
-      return rule;
-  }
-}
 
 const MINUTES_NAME: Readonly<Partial<Record<Rule['step'], string>>> = {
   cool: 'Within, minutes',
@@ -112,7 +51,7 @@ function Edit({
 }) {
   const { rule, original, on } = standing;
   const was = figuresOf(rule, unit);
-  const [temperature, setTemperature] = useState(was.temperature === null ? '' : String(Math.round(was.temperature * 10) / 10));
+  const [temperature, setTemperature] = useState(was.temperature === null ? '' : String(was.temperature));
   const [minutes, setMinutes] = useState(was.minutes === null ? '' : String(was.minutes));
   const [days, setDays] = useState(was.days === null ? '' : String(was.days));
   const [reason, setReason] = useState('');
@@ -121,7 +60,7 @@ function Edit({
   const wrong = (text: string, had: number | null): string | null => (had !== null && parseTemperature(text) === null ? 'Type a number.' : null);
   const bad = wrong(temperature, was.temperature) ?? wrong(minutes, was.minutes) ?? wrong(days, was.days);
   const save = (isOn: boolean): void => {
-    onChange({ ruleId: rule.id, on: isOn, instead: withFigures(rule, next, unit), reason: reason.trim() });
+    onChange({ ruleId: rule.id, on: isOn, instead: withFigures(rule, original, next, unit), reason: reason.trim() });
   };
   const hasFigures = was.temperature !== null || was.minutes !== null || was.days !== null;
   return (
@@ -255,7 +194,7 @@ function OwnRule({ unit, taken, onAdd }: { readonly unit: TemperatureUnit; reado
       onAdd({
         ...base,
         step: kind,
-        limit: limitOf(value, unit),
+        limit: ownLimit(value, unit),
         side,
         checkEveryMin: kind === 'hotHold' ? 120 : 240,
         allowance: null,
@@ -290,7 +229,7 @@ function Loaded({ day }: { readonly day: OpenDay }) {
   const put = (rules: KitchenRules): void => {
     if (answer === null) return;
     recordApi
-      .putRules(kitchenId, { by: who ?? '', baseVersion: answer.version, rules: JSON.parse(JSON.stringify(rules)) as Parameters<typeof recordApi.putRules>[1]['rules'] })
+      .putRules(kitchenId, { by: who ?? '', baseVersion: answer.version, rules })
       .then(async () => {
         setOpen(null);
         setPackId(null);
@@ -301,7 +240,7 @@ function Loaded({ day }: { readonly day: OpenDay }) {
         setSaid(whyNot(error));
       });
   };
-  const rules = answer?.rules as KitchenRules | undefined;
+  const rules = answer?.rules;
   const change = (next: RuleChange): void => {
     if (rules === undefined) return;
     put({ ...rules, changes: [...rules.changes.filter((one) => one.ruleId !== next.ruleId), next] });
