@@ -133,7 +133,11 @@ const change = z.object({
   instead: rule.nullable(),
   reason: z.string().min(1, 'Say why the rule is changed: the reason stands beside it.').max(1000),
 });
-export const kitchenRules = z.object({ packId: z.string().max(100), changes: z.array(change).max(200).readonly(), added: z.array(rule).max(100).readonly() }) satisfies z.ZodType<KitchenRules>;
+export const kitchenRules = z.object({
+  packId: z.string().max(100),
+  changes: z.array(change).max(200).readonly(),
+  added: z.array(rule).max(100).readonly(),
+}) satisfies z.ZodType<KitchenRules>;
 export const putRules = z.object({ by: z.string().min(1), baseVersion: z.int().min(0), rules: kitchenRules });
 
 /** The packs that ship, for choosing: without their rules, but those of one pack. */

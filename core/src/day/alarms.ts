@@ -1,7 +1,7 @@
 import { addMinutes } from '../quantity/index';
 import type { Instant } from '../quantity/index';
 import type { DueReading } from './due';
-import type { TimerRecord } from './fold';
+import type { TimerRecord } from './dayState';
 import type { Task } from './hands';
 
 /**

@@ -4,7 +4,7 @@ import { cookedFoodOf } from '../safety/index';
 import type { RuleBook } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
-import type { BatchRecord, DayState } from './fold';
+import type { BatchRecord, DayState } from './dayState';
 import { coolingReadings, judgeBatch } from './judge';
 import type { BatchVerdicts } from './judge';
 

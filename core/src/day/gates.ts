@@ -3,8 +3,8 @@ import type { DayPlan, Wash } from '../plan/index';
 import { sheetLines } from '../pot/index';
 import type { SheetLine } from '../pot/index';
 import type { Soup, Step } from '../soup/index';
-import { washKey } from './fold';
-import type { BatchRecord, DayState } from './fold';
+import { washKey } from './dayState';
+import type { BatchRecord, DayState } from './dayState';
 import { soupOf } from './hands';
 import type { Task } from './hands';
 

@@ -1,6 +1,6 @@
 import type { Instant } from '../quantity/index';
 import type { Soup } from '../soup/index';
-import type { DayState, TimerRecord } from './fold';
+import type { DayState, TimerRecord } from './dayState';
 import { heldAside, openLines } from './gates';
 import { soupOf } from './hands';
 import type { Task } from './hands';

@@ -5,8 +5,8 @@ import type { JarBlender, Station } from '../batch/index';
 import type { DayPlan, NamedStep, PlannedBatch, Wash } from '../plan/index';
 import { stepRangeMin, withBlender } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import { washKey } from './fold';
-import type { BatchRecord, DayState, StepRecord } from './fold';
+import { washKey } from './dayState';
+import type { BatchRecord, DayState, StepRecord } from './dayState';
 
 /** The key a book keeps an earlier version of a soup under. */
 export function versionKey(soupId: string, version: number): string {

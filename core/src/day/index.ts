@@ -1,4 +1,5 @@
 export * from './event';
+export * from './dayState';
 export * from './fold';
 export * from './judge';
 export * from './due';

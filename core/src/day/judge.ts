@@ -3,7 +3,7 @@ import { coolingVerdict, cookRuleFor, cookVerdict, cookedFoodOf, holdVerdict, re
 import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
-import type { BatchRecord, ReadingRecord } from './fold';
+import type { BatchRecord, ReadingRecord } from './dayState';
 
 /** A batch in pans is as cold as its slowest pan: each has a verdict of its own, and the batch the worst. */
 export interface PanVerdict {

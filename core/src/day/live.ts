@@ -2,7 +2,7 @@ import { minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
 import type { Station } from '../batch/index';
 import type { StartedBatch } from '../plan/index';
-import type { DayState } from './fold';
+import type { DayState } from './dayState';
 
 /** The day as it really stands, in the planner's terms. */
 

@@ -1,5 +1,5 @@
 import type { Instant } from '../quantity/index';
-import type { ReadingRecord } from './fold';
+import type { ReadingRecord } from './dayState';
 
 /** What a reviewer may want to look at: a pattern, never an accusation. */
 export type PatternNote =

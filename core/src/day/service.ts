@@ -1,6 +1,6 @@
 import { minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
-import type { BatchRecord } from './fold';
+import type { BatchRecord } from './dayState';
 
 /** A soup at the counter: what is left of a batch, and until when it lasts. */
 export interface Serving {

@@ -1,7 +1,7 @@
 import type { Instant } from '../quantity/index';
 import type { CoolingVerdict, CorrectiveAction, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
 import type { Soup } from '../soup/index';
-import type { BatchRecord, CorrectiveRecord, DayState, DecisionRecord } from './fold';
+import type { BatchRecord, CorrectiveRecord, DayState, DecisionRecord } from './dayState';
 import { judgeBatch } from './judge';
 import type { BatchVerdicts } from './judge';
 

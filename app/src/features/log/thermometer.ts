@@ -42,6 +42,8 @@ export interface UsableThermometer {
 
 export function usableThermometers(day: OpenDay): readonly UsableThermometer[] {
   return checkedThermometers(day).flatMap(({ thermometer, last, usable }) =>
-    usable && thermometer.kind === 'hand' ? [{ id: thermometer.id, label: thermometer.name, unit: thermometer.unit, offset: last === null ? 0 : offsetIn(last.offset, last.unit, thermometer.unit) }] : [],
+    usable && thermometer.kind === 'hand'
+      ? [{ id: thermometer.id, label: thermometer.name, unit: thermometer.unit, offset: last === null ? 0 : offsetIn(last.offset, last.unit, thermometer.unit) }]
+      : [],
   );
 }

@@ -5,7 +5,6 @@ import { figuresOf, ownLimit, withFigures } from './ruleFigures';
 const UNITS: readonly TemperatureUnit[] = ['C', 'F'];
 const rules = RULE_PACKS.flatMap((pack) => pack.rules);
 
-
 test('every rule of every pack, saved with the figures it shows, is the rule it was', () => {
   for (const unit of UNITS) for (const rule of rules) expect(withFigures(rule, rule, figuresOf(rule, unit), unit)).toEqual(rule);
 });
