@@ -24,7 +24,7 @@ function without<Value>(record: Record<string, Value>, key: string): Record<stri
 
 function begin(event: BatchStarted): Draft {
   const { batchId, soupId, soupVersion, name, ordinal, volumeL, vesselId } = event.data;
-  // Written out: spread into so long an object it would take ten times as long, and a record folds a batch once for every reading.
+  // Written out: spread into so long an object it would take ten times as long.
   return {
     batchId,
     soupId,
@@ -333,6 +333,14 @@ function inOrder(events: readonly DayEvent[]): readonly DayEvent[] {
  * happened; a voided one does not count. Pure and total.
  */
 export function foldDay(events: readonly DayEvent[]): DayState {
+  return replayDay(events);
+}
+
+/**
+ * Folds a day and stops after each event that counts, to look at the day as it stood then: what came later does not colour it. The state is the one that is
+ * being folded, so it is only good during the look.
+ */
+export function replayDay(events: readonly DayEvent[], look: (event: DayEvent, state: DayState) => void = () => undefined): DayState {
   const ordered = inOrder(events);
   const day: Day = {
     batches: {},
@@ -365,19 +373,17 @@ export function foldDay(events: readonly DayEvent[]): DayState {
     if (first === undefined) batches.set(event.data.batchId, begin(event));
     else second(day, event, 'batch', null, first.startedBy, first.startedAt);
   }
+  for (const [id, batch] of batches) day.batches[id] = batch;
   for (const event of ordered) {
     const last = (lastOf[event.by] ??= { at: event.at, batchId: null });
     last.at = event.at;
-    if (isOfBatch(event)) last.batchId = event.data.batchId;
-    else {
-      applyToDay(day, event, batches);
-      continue;
-    }
-    if (event.kind === 'batch.started/1') continue;
-    const batch = batches.get(event.data.batchId);
-    if (batch === undefined) day.unread.push(event.id);
-    else applyTo(batch, event, day);
+    if (isOfBatch(event)) {
+      last.batchId = event.data.batchId;
+      const batch = batches.get(event.data.batchId);
+      if (batch === undefined) day.unread.push(event.id);
+      else if (event.kind !== 'batch.started/1') applyTo(batch, event, day);
+    } else applyToDay(day, event, batches);
+    look(event, day);
   }
-  for (const [id, batch] of batches) day.batches[id] = batch;
   return day;
 }

@@ -12,6 +12,7 @@ import {
   doneGates,
   doseFactor,
   foldDay,
+  replayDay,
   handover,
   heatOffAt,
   heldAside,
@@ -128,6 +129,24 @@ describe('law: a day is the same on every phone and the server', () => {
         expect(foldDay([...events.slice(part), ...events.slice(0, part)])).toEqual(foldDay(events));
       }),
       { seed: 12, numRuns: 100 },
+    );
+  });
+  test('looked at on the way, it is the day as it stood then: what comes later does not colour it', () => {
+    fc.assert(
+      fc.property(dayEvents, (events) => {
+        const counted: DayEvent[] = [];
+        const looks: unknown[] = [];
+        const whole = replayDay(events, (event, then) => {
+          counted.push(event);
+          looks.push(structuredClone(then.batches));
+        });
+        expect(whole).toEqual(foldDay(events));
+        // Batches begin before all else, or a step of a phone whose clock is slow would be lost.
+        const starts = counted.filter((event) => event.kind === 'batch.started/1');
+        const every = Math.max(1, Math.floor(counted.length / 6));
+        for (let index = 0; index < counted.length; index += every) expect(looks[index]).toEqual(foldDay([...counted.slice(0, index + 1), ...starts]).batches);
+      }),
+      { seed: 13, numRuns: 60 },
     );
   });
   test('nothing is lost: every event of a batch nobody started is kept aside, by its id', () => {
