@@ -1,9 +1,7 @@
 import { words } from '@broth/contract';
 import * as advice from '@broth/contract/advice';
-import { addMinutes, boilingPointC, coolingReadings, dateMarkLastDay, offsetIn, preparedOn, readingIn, rulesAt, standingOf, useBy } from '@broth/core';
-import type { BatchRecord, Purpose, Standing, TemperatureUnit } from '@broth/core';
-import type { EntryContext } from '@broth/core/advice';
-import { LISTERIA, accumulatedMin, temperatureAt } from '@broth/core/advice';
+import { addMinutes, offsetIn, rulesAt, standingOf } from '@broth/core';
+import type { BatchRecord, Standing, TemperatureUnit } from '@broth/core';
 import type { CoolingForecast } from '@broth/core/advice';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -12,72 +10,20 @@ import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark, markOf } from '../../ui/StateMark';
-import { dayName, useIsWide } from '../../ui/Screen';
+import { useIsWide } from '../../ui/Screen';
 import { Body, Note, Strong, Title } from '../../ui/Type';
 import { CoolingCurve } from './CoolingCurve';
 import { Corrective, Decision } from './Corrective';
+import { DateMark } from './DateMark';
+import { Lethality } from './Lethality';
 import { Moves, waysFor } from './Moves';
 import { ReadingPad } from './ReadingPad';
 import type { Entered } from './ReadingPad';
 import { Missed, Readings } from './Readings';
 import { Took } from './Took';
 import { forecastOf } from './curveGeometry';
+import { contextOf, holdOf, purposeOf } from './entryContext';
 import { usableThermometers } from './thermometer';
-
-function purposeOf(batch: BatchRecord, isCold: boolean): Purpose | null {
-  if (batch.timeControl !== null && batch.stage.kind !== 'discarded') return 'timeControl';
-  switch (batch.stage.kind) {
-    case 'cooking':
-      return isCold ? null : 'cook';
-    case 'finished':
-      return isCold ? 'cool' : 'cook';
-    case 'cooling':
-      return 'cool';
-    case 'holding':
-      return 'hotHold';
-    case 'stored':
-      return 'coldHold';
-    case 'reheating':
-      return 'reheat';
-    case 'discarded':
-      return null;
-  }
-}
-
-/** What the other batches that cool would show now: a reading that fits one of those was likely taken there. */
-function siblingsOf(day: OpenDay, batch: BatchRecord, now: number): EntryContext['siblings'] {
-  return Object.values(day.state.batches).flatMap((one) => {
-    if (one.batchId === batch.batchId || one.stage.kind !== 'cooling') return [];
-    const standing = standingOf(one, day.soupById.get(one.soupId), day.rules, now);
-    const cooling = standing?.verdicts.cooling ?? null;
-    const forecast = cooling === null ? null : forecastOf(one, cooling, standing?.verdicts.coolingRules ?? [], 'C');
-    const last = one.readings.at(-1);
-    const expectedC = forecast !== null ? temperatureAt(forecast.fit, now) : last === undefined ? null : readingIn(last.reading, 'C');
-    return expectedC === null ? [] : [{ batchId: one.batchId, expectedC }];
-  });
-}
-
-function contextOf(day: OpenDay, batch: BatchRecord, purpose: Purpose, now: number): EntryContext {
-  const segment = batch.coolingSegments.at(-1);
-  const last = batch.readings.at(-1);
-  const changedSince = last !== undefined && ((segment !== undefined && segment.since > last.at) || batch.iced.some((ice) => ice.at > last.at));
-  return {
-    purpose,
-    boilingC: boilingPointC(day.book.station.altitudeM),
-    earlier: purpose === 'cool' ? coolingReadings(batch) : [],
-    volumeL: (batch.volumeOutL ?? batch.volumeL) / Math.max(1, segment?.pans ?? 1),
-    ...(segment === undefined ? {} : { ambientC: segment.ambientC }),
-    changedSince,
-    siblings: purpose === 'cool' ? (siblingsOf(day, batch, now) ?? []) : [],
-    batchStartedAt: batch.startedAt,
-  };
-}
-
-/** Seconds a reading has to stay at the limit of the rule in force; 0 = at once. */
-function holdOf(standing: Standing | null, purpose: Purpose): number {
-  const points = purpose === 'reheat' ? standing?.verdicts.reheat?.points : purpose === 'cook' ? standing?.verdicts.cook?.points : undefined;
-  return Math.max(0, ...(points ?? []).map((point) => (point.holdS <= 60 ? point.holdS : 0)));
-}
 
 function lowered(text: string): string {
   return `${text[0]?.toLowerCase() ?? ''}${text.slice(1)}`;
@@ -109,34 +55,6 @@ function Heading({
         {advice.forecast(forecast, best === undefined ? null : lowered(advice.way(best, best.placeName, now, day.at)), day.book.kitchen.temperatureUnit, day.at, now)}
       </Body>
     </View>
-  );
-}
-
-/** What goes on the container: the calendar day it was prepared, the earliest of what the plan took for it, and the last day it may be used. */
-function DateMark({ day, batch }: { readonly day: OpenDay; readonly batch: BatchRecord }) {
-  const made = new Intl.DateTimeFormat('en-CA', { timeZone: day.book.kitchen.timeZone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(batch.startedAt);
-  const plan = day.view.plan?.plan;
-  const soup = day.soupById.get(batch.soupId);
-  const parts = new Set(soup?.ingredients.flatMap((line) => (line.componentId === null ? [] : [line.componentId])) ?? []);
-  const used = (plan?.components ?? []).some((one) => parts.has(one.componentId) && one.takenL > 0) ? day.view.lots.filter((lot) => parts.has(lot.soupId)) : [];
-  const dated = preparedOn(made, used);
-  const last = useBy({ id: batch.batchId, soupId: batch.soupId, volumeL: 0, state: 'chilled', preparedOn: dated, frozenDays: 0 }, dateMarkLastDay(day.rulesNow));
-  return (
-    <Sheet label="Date mark">
-      <Strong>{`On the label: ${batch.name}, made ${dayName(made)}, use by the end of ${dayName(last)}`}</Strong>
-      {dated === made ? null : <Note>{`It has stock of ${dayName(dated)} in it and keeps that date.`}</Note>}
-    </Sheet>
-  );
-}
-
-/** Heat so far as minutes at 70 °C, by the coldest point: information beside the verdict, which goes by the rule's own table. */
-function Lethality({ batch }: { readonly batch: BatchRecord }) {
-  const log = batch.readings
-    .filter((reading) => reading.purpose === 'cook' || reading.purpose === 'reheat')
-    .map(({ at, reading }) => ({ atMin: at / 60_000, temperatureC: readingIn(reading, 'C') }));
-  const minutes = accumulatedMin(log, LISTERIA);
-  return minutes <= 0 ? null : (
-    <Note>{`Heat so far is worth ${words.number(minutes)} min at 70 °C (z 7.5 °C), between the readings. For information: the verdict goes by the rule.`}</Note>
   );
 }
 
