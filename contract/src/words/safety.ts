@@ -207,7 +207,8 @@ export function cook(verdict: HeatVerdict, unit: TemperatureUnit): string {
 export function timeControl(verdict: TimeControlVerdict, at: (instant: number) => string): string {
   switch (verdict.kind) {
     case 'fail':
-      return verdict.spareMin < 0 ? `Its time ended at ${at(verdict.endsAt)}.` : 'It was not at a temperature that this rule allows.';
+      // A reading that fails it is named as proof; time needs none.
+      return verdict.proof.length === 0 ? `Its time ended at ${at(verdict.endsAt)}.` : 'It was not at a temperature that this rule allows.';
     case 'overdue':
       return `Take its temperature now: the rule asks for it at the start. Ends at ${at(verdict.endsAt)}.`;
     case 'undetermined':

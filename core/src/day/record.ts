@@ -26,8 +26,11 @@ function longestRun(readings: readonly ReadingRecord[]): readonly ReadingRecord[
   return best;
 }
 
-/** `recordedAt` by event id: entries of different times that were all made within two minutes are told. Probes' samples are left out: they repeat themselves. */
-export function patternNotes(readings: readonly ReadingRecord[], recordedAt: ReadonlyMap<string, Instant>): readonly PatternNote[] {
+/**
+ * `recordedAt` by event id: entries of different times that were all made within two minutes are told. `minuteOf` is the minute on the kitchen's own clock:
+ * there are zones that lie half an hour off. Probes' samples are left out: they repeat themselves.
+ */
+export function patternNotes(readings: readonly ReadingRecord[], recordedAt: ReadonlyMap<string, Instant>, minuteOf: (at: Instant) => number): readonly PatternNote[] {
   const people = [...new Set(readings.map((reading) => reading.by))];
   return people.flatMap((by): PatternNote[] => {
     const own = readings.filter((reading) => reading.by === by && reading.source === 'hand').sort((left, right) => left.at - right.at);
@@ -35,7 +38,7 @@ export function patternNotes(readings: readonly ReadingRecord[], recordedAt: Rea
     const run = longestRun(own);
     const [first] = run;
     if (first !== undefined && run.length >= IDENTICAL) notes.push({ code: 'identical', by, count: run.length, value: first.shown.value, unit: first.shown.unit });
-    const onTheHour = own.filter((reading) => Math.floor(reading.at / 60_000) % 60 === 0).length;
+    const onTheHour = own.filter((reading) => minuteOf(reading.at) === 0).length;
     if (own.length >= ENOUGH && onTheHour >= own.length * SHARE) notes.push({ code: 'onTheHour', by, count: onTheHour, of: own.length });
     const round = own.filter((reading) => Number.isInteger(reading.shown.value) && reading.shown.value % 5 === 0).length;
     if (own.length >= ENOUGH && round >= own.length * SHARE) notes.push({ code: 'roundNumbers', by, count: round, of: own.length });

@@ -200,20 +200,28 @@ describe('a probe that stays in', () => {
   });
 });
 
-test('a reviewer is told of patterns, not of people who are honest', () => {
-  const records = (events: readonly DayEvent[]) => batchOf([...cooked(30), ...events]).readings;
-  const codes = (events: readonly DayEvent[], recordedMin: number | null = null) => {
-    const all = records(events);
-    return patternNotes(all, new Map(recordedMin === null ? [] : all.map((reading) => [reading.eventId, at(recordedMin)]))).map((note) => note.code);
+describe('a reviewer is told of patterns, not of people who are honest', () => {
+  const codes = (events: readonly DayEvent[], recordedMin: number | null = null, offsetMin = 0) => {
+    const all = batchOf([...cooked(30), ...events]).readings;
+    const recordedAt = new Map(recordedMin === null ? [] : all.map((reading) => [reading.eventId, at(recordedMin)]));
+    return patternNotes(all, recordedAt, (instant) => (((instant - T0) / 60_000 + offsetMin) % 60) | 0).map((note) => note.code);
   };
-  const honest = [
-    read(61, 151.2, 'hotHold'),
-    read(122, 148.7, 'hotHold'),
-    read(179, 149.1, 'hotHold'),
-    read(244, 152, 'hotHold'),
-    read(301, 150.3, 'hotHold'),
-    read(363, 147.8, 'hotHold'),
-  ];
-  const invented = [60, 120, 180, 240, 300, 360].map((minute) => read(minute, 150, 'hotHold'));
-  expect([codes(honest), codes(invented), codes(honest, 400)]).toEqual([[], ['identical', 'onTheHour', 'roundNumbers'], ['allAtOnce']]);
+  const held = (...points: readonly (readonly [minute: number, value: number])[]): DayEvent[] => points.map(([minute, value]) => read(minute, value, 'hotHold'));
+  const honest = held([61, 151.2], [122, 148.7], [179, 149.1], [244, 152], [301, 150.3], [363, 147.8]);
+  test('readings that differ, at minutes that differ, entered when they were taken: nothing', () => {
+    expect(codes(honest)).toEqual([]);
+  });
+  test('the same value at every full hour', () => {
+    expect(codes(held([60, 150], [120, 150], [180, 150], [240, 150], [300, 150], [360, 150]))).toEqual(['identical', 'onTheHour', 'roundNumbers']);
+  });
+  test("the full hour is that of the kitchen's clock, also where it lies half an hour off", () => {
+    const atHalf = held([30, 151.2], [90, 148.7], [150, 149.1], [210, 152], [270, 150.3], [330, 147.8]);
+    expect([codes(atHalf), codes(atHalf, null, 30)]).toEqual([[], ['onTheHour']]);
+  });
+  test('three alike in a row, and five readings on the hour, are too few to speak of', () => {
+    expect(codes(held([60, 150.3], [120, 150.3], [180, 150.3], [240, 149.1], [300, 148.4]))).toEqual([]);
+  });
+  test('a day entered in the evening in one go; not one that was entered as it came', () => {
+    expect([codes(honest, 400), codes(honest.slice(0, 3), 400)]).toEqual([['allAtOnce'], []]);
+  });
 });

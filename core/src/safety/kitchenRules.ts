@@ -55,7 +55,10 @@ export function isKinder(instead: Rule, original: Rule): boolean {
   }
   if (instead.step === 'timeControl' && original.step === 'timeControl') {
     if (longer(instead, original) || (original.cumulative && !instead.cumulative)) return true;
-    return original.ceiling !== null && (instead.ceiling === null || lower(original.ceiling, instead.ceiling));
+    const { startCold, startHot, ceiling } = original;
+    if (startCold !== null && (instead.startCold === null || lower(startCold, instead.startCold))) return true;
+    if (startHot !== null && (instead.startHot === null || lower(instead.startHot, startHot))) return true;
+    return ceiling !== null && (instead.ceiling === null || lower(ceiling, instead.ceiling));
   }
   if (instead.step === 'dateMark' && original.step === 'dateMark') return instead.lastDay > original.lastDay;
   if (instead.step === 'thermometer' && original.step === 'thermometer') return instead.tolerance.c > original.tolerance.c || instead.tolerance.f > original.tolerance.f;

@@ -2,7 +2,7 @@ import { RULE_PACKS } from '../packs';
 import { bookOf, packOf, rulesOf } from '../testing/rules';
 import { currentRules, dateMarkLastDay, ruleBook, rulesAt } from './index';
 import { isKinder, ruleSet } from './kitchenRules';
-import type { Rule } from './index';
+import type { Rule, TimeControlRule } from './index';
 
 /** The figures of every pack, as they were written down from memory; each rule names its source and how sure that is. */
 describe('the packs are their sources', () => {
@@ -141,6 +141,29 @@ describe('what a kitchen changes', () => {
       [{ ...reheat, withinMin: null }, reheat],
     ] as const;
     expect(kinder.map(([instead, original]) => isKinder(instead, original))).toEqual([true, false, true, true, true, false, true]);
+  });
+  test('time instead of temperature: a longer time, a warmer or no start, a higher or no ceiling', () => {
+    const own = (find: (rule: TimeControlRule) => boolean): TimeControlRule => {
+      const rule = RULE_PACKS.flatMap((pack) => pack.rules).find((one) => one.step === 'timeControl' && find(one));
+      if (rule?.step !== 'timeControl') throw new Error('no rule');
+      return rule;
+    };
+    const rule = own((one) => one.startHot !== null);
+    const sixHours = own((one) => one.startCold !== null && one.ceiling !== null);
+    const colder = (limit: TimeControlRule['startHot']) => (limit === null ? null : { c: limit.c - 5, f: limit.f === null ? null : limit.f - 9 });
+    const warmer = (limit: TimeControlRule['startHot']) => (limit === null ? null : { c: limit.c + 5, f: limit.f === null ? null : limit.f + 9 });
+    const kinder: readonly (readonly [Rule, Rule])[] = [
+      [rule, rule],
+      [{ ...rule, withinMin: rule.withinMin + 30 }, rule],
+      [{ ...rule, startHot: colder(rule.startHot) }, rule],
+      [{ ...rule, startHot: null }, rule],
+      [{ ...rule, startHot: warmer(rule.startHot), startCold: colder(rule.startCold) }, rule],
+      [{ ...sixHours, startCold: warmer(sixHours.startCold) }, sixHours],
+      [{ ...sixHours, ceiling: warmer(sixHours.ceiling) }, sixHours],
+      [{ ...sixHours, ceiling: colder(sixHours.ceiling) }, sixHours],
+      [{ ...sixHours, ceiling: null }, sixHours],
+    ];
+    expect(kinder.map(([instead, original]) => isKinder(instead, original))).toEqual([false, true, true, true, false, true, true, false, true]);
   });
 });
 

@@ -43,6 +43,7 @@ export function dayRecord(basis: RecordBasis): DayRecord {
     patterns: patternNotes(
       batches.flatMap((batch) => batch.readings),
       recordedAt,
+      (at) => Number(names.clock(at).slice(-2)),
     ).map((note) => advice.pattern(note, names.person, names.clock)),
     open: openActions(state, cards, book, now).map((open) => advice.openAction(open, state.batches[open.batchId]?.name ?? open.batchId, names.clock)),
     signature: signatureOf(events, state, names),
