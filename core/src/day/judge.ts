@@ -88,7 +88,10 @@ function pansOf(batch: BatchRecord): { readonly since: Instant; readonly count: 
 const NOT_SHOWN: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue'];
 
 function judgeCooling(batch: BatchRecord, soup: Soup | undefined, rules: readonly CoolRule[], now: Instant): Pick<BatchVerdicts, 'cooling' | 'pans'> {
+  const { reheatingSince } = batch;
   const restart = restartedAt(batch);
+  // Heated and not cooled again since: the cooling ended there, and the heat that went into it says nothing of how it cooled.
+  if (restart === null && reheatingSince !== null) return judgeCooling(beforeRestart(batch, reheatingSince), soup, rules, Math.min(now, reheatingSince));
   if (restart !== null) {
     // Heating it again does not undo what it failed before: only a cooling that was still in its window, or had passed, may begin anew.
     const before = judgeCooling(beforeRestart(batch, restart), soup, rules, restart);

@@ -24,7 +24,7 @@ const cooked = (toMin: number): DayEvent[] => [
   eventAt('step.done/1', toMin, { batchId: B, stepId: 'simmer' }),
   eventAt('batch.finished/1', toMin + 5, { batchId: B, volumeOutL: 18 }),
 ];
-const read = (minute: number, value: number, purpose: Purpose, some: { pan?: number; offset?: number; by?: string } = {}): DayEvent =>
+const read = (minute: number, value: number, purpose: Purpose, some: { pan?: number; offset?: number; by?: string; heldS?: number } = {}): DayEvent =>
   eventAt(
     'reading.taken/2',
     minute,
@@ -32,7 +32,7 @@ const read = (minute: number, value: number, purpose: Purpose, some: { pan?: num
       batchId: B,
       purpose,
       reading: { value, unit: 'F', rawText: String(value) },
-      heldS: null,
+      heldS: some.heldS ?? null,
       packId: 'us-fda-fc2022',
       packVersion: 2,
       rulesVersion: 1,
@@ -114,8 +114,15 @@ describe('heated again and cooled anew', () => {
   test('heating it after it was cooled takes nothing from the cooling it passed', () => {
     // Off the heat at 30 and no reading while hot: the end of cooking stands for it, and goes on doing so.
     const cold = [...cooked(30), cooling(40), read(100, 69, 'cool'), read(300, 41, 'cool'), eventAt('cold.stored/1', 301, { batchId: B })];
-    const kinds = [cold, [...cold, reheated(400)]].map((events) => judgeBatch(batchOf(events), lentil, bookOf(), at(405)).cooling?.kind);
-    expect(kinds).toEqual(['pass', 'pass']);
+    const hot = [...cold, reheated(400), read(430, 120, 'reheat'), read(460, 168, 'reheat', { heldS: 20 })];
+    const held = [...hot, eventAt('hold.started/1', 465, { batchId: B, placeId: 'well1' }), read(466, 160, 'hotHold')];
+    const kinds = [cold, [...cold, reheated(400)], hot, held].map((events) => judgeBatch(batchOf(events), lentil, bookOf(), at(470)).cooling?.kind);
+    expect(kinds).toEqual(['pass', 'pass', 'pass', 'pass']);
+    expect([standing(hot, 470)?.kind, standing(hot, 470)?.purpose]).toEqual(['pass', 'reheat']);
+  });
+  test('a cooling that had failed when it was heated is still failed while it is hot again', () => {
+    const failed = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(45, 134, 'cool'), read(170, 75, 'cool'), reheated(180), read(220, 170, 'reheat', { heldS: 20 })];
+    expect(standing(failed, 230)?.kind).toBe('fail');
   });
 });
 

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { addMinutes, boilingPointC, limitIn, offsetIn } from '@broth/core';
+import { addMinutes, boilingPointC, corrected, limitIn, offsetIn } from '@broth/core';
 import { useState } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
@@ -72,14 +72,12 @@ export function OtherScreen() {
   const place = places.find((one) => one.id === equipmentId) ?? places[0];
   const unit = day.book.kitchen.temperatureUnit;
   const { coldHold, version: rulesVersion } = day.rulesNow;
-  const isGood = (entered: Entered): boolean => coldHold === null || entered.reading.value <= limitIn(coldHold.limit, entered.reading.unit);
   const limit = coldHold === null ? '' : words.limit(coldHold.limit, unit);
-  const carried = (entered: Entered) => ({
-    reading: entered.reading,
-    thermometerId: entered.thermometer?.id ?? null,
-    offset: entered.thermometer === null ? 0 : offsetIn(entered.thermometer.offset, entered.thermometer.unit, entered.reading.unit),
-    rulesVersion,
-  });
+  const offsetOf = ({ thermometer, reading }: Entered): number => (thermometer === null ? 0 : offsetIn(thermometer.offset, thermometer.unit, reading.unit));
+  /** As it counts: less what the thermometer shows too much. */
+  const valueOf = (entered: Entered): number => corrected(entered.reading.value, offsetOf(entered));
+  const isGood = (entered: Entered): boolean => coldHold === null || valueOf(entered) <= limitIn(coldHold.limit, entered.reading.unit);
+  const carried = (entered: Entered) => ({ reading: entered.reading, thermometerId: entered.thermometer?.id ?? null, offset: offsetOf(entered), rulesVersion });
   const when = (entered: Entered) => (entered.minutesAgo === 0 ? {} : { at: addMinutes(now, -entered.minutesAgo) });
   const done = (good: boolean, says: string): void => {
     setSaid({ good, says });
@@ -156,7 +154,7 @@ export function OtherScreen() {
           <Sheet label="Take it or not">
             <View style={{ flexDirection: 'row', gap: 8 }}>
               <StateMark mark={isGood(pending) ? 'fine' : 'stop'} />
-              <Strong style={{ flex: 1 }}>{`${name}: ${words.degrees(pending.reading.value, pending.reading.unit)}${isGood(pending) ? '' : `, above ${limit}`}`}</Strong>
+              <Strong style={{ flex: 1 }}>{`${name}: ${words.degrees(valueOf(pending), pending.reading.unit)}${isGood(pending) ? '' : `, above ${limit}`}`}</Strong>
             </View>
             {isGood(pending) ? null : <Note>Frozen goods, shell eggs and a few others have limits of their own. When in doubt, refuse it.</Note>}
             <Field label="Note" value={note} onChange={setNote} />
