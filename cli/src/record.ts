@@ -129,7 +129,7 @@ export function cool(file: string, flags: CoolFlags, outside: Outside): number {
   const last = readings.reduce((latest, one) => (one.at > latest.at ? one : latest));
   const now = (flags.now === undefined ? null : instantOf(flags.now)) ?? last.at;
   const stages = rules.cooling.cooked;
-  const verdict = coolingVerdict({ readings, events: { ...NO_COOLING_EVENTS, heatOff, coolingStarted: heatOff }, rules: stages, now });
+  const verdict = coolingVerdict({ readings, events: { ...NO_COOLING_EVENTS, heatOff, leftHeat: heatOff, coolingStarted: heatOff }, rules: stages, now });
   const zero = verdict.clockFrom ?? readings[0]?.at ?? 0;
   const at = (instant: number): string => `${words.number((instant - zero) / MINUTE_MS)} min`;
   const forecast = ambient == null ? null : coolingForecast({ readings, ambient, unit, rules: stages, verdict });

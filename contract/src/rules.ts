@@ -40,7 +40,7 @@ export const rule = z.discriminatedUnion('step', [
     food: z.enum(COOLED_FOODS),
     from: z.discriminatedUnion('kind', [
       z.object({ kind: z.literal('falls'), limit }),
-      z.object({ kind: z.literal('event'), event: z.enum(['heatOff', 'coolingStarted', 'combined', 'received']) }),
+      z.object({ kind: z.literal('event'), event: z.enum(['heatOff', 'leftHeat', 'coolingStarted', 'combined', 'received']) }),
       z.object({ kind: z.literal('previous') }),
     ]),
     to: z.discriminatedUnion('kind', [

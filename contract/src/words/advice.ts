@@ -141,4 +141,10 @@ export function ruleLine(rule: Rule, unit: TemperatureUnit): string {
       return rule.note === '' ? rule.appliesTo : rule.note;
   }
 }
-const FROM = { heatOff: 'From the end of cooking', coolingStarted: 'From when chilling starts', combined: 'From when it is put together', received: 'From when it comes in' };
+const FROM = {
+  heatOff: 'From the end of cooking',
+  leftHeat: 'From when it leaves the heat',
+  coolingStarted: 'From when chilling starts',
+  combined: 'From when it is put together',
+  received: 'From when it comes in',
+};

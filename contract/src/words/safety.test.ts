@@ -68,7 +68,7 @@ describe.each(named)('the rules of %s', (_id, rules) => {
         const kept = [rules.hotHold, rules.coldHold].filter((rule): rule is HoldRule => rule !== null);
         for (const rule of kept) {
           const verdict = holdVerdict({ readings: given.readings, since: T0, rule, now: addMinutes(T0, given.nowMin) });
-          const sentence = words.hold(verdict, rule, given.unit);
+          const sentence = words.hold(verdict, given.unit);
           expectOnly(sentence, [rule.limit]);
           expectHonest(verdict.kind, sentence);
         }

@@ -6,7 +6,6 @@ import type {
   CorrectiveAction,
   HeatPoint,
   HeatVerdict,
-  HoldRule,
   HoldVerdict,
   Purpose,
   RulesInForce,
@@ -126,6 +125,7 @@ export function wanted(given: Wanted, unit: TemperatureUnit, at: (instant: numbe
   if (given.kind === 'reading') return `A reading at or below ${limit(given.limit, unit)}${by} decides it.`;
   switch (given.event) {
     case 'heatOff':
+    case 'leftHeat':
       return 'Ticking the last step on the heat, when it went off, would decide it.';
     case 'coolingStarted':
       return `Log that it is being cooled${by}.`;
@@ -137,8 +137,8 @@ export function wanted(given: Wanted, unit: TemperatureUnit, at: (instant: numbe
   }
 }
 
-export function hold(verdict: HoldVerdict, rule: Pick<HoldRule, 'limit' | 'side'>, unit: TemperatureUnit): string {
-  const wantedAt = `${limit(rule.limit, unit)} or ${rule.side === 'atLeast' ? 'above' : 'below'}`;
+export function hold(verdict: HoldVerdict, unit: TemperatureUnit): string {
+  const wantedAt = `${limit(verdict.limit, unit)} or ${verdict.side === 'atLeast' ? 'above' : 'below'}`;
   const { outAtMostMin, outAtLeastMin, allowedMin } = verdict;
   const out = outAtMostMin === null ? '' : ` for up to ${duration(outAtMostMin)}`;
   const left = allowedMin === null ? '' : allowedMin > 0 ? ` ${duration(allowedMin)} of what is allowed is left.` : ' No time is left.';
@@ -155,6 +155,12 @@ export function hold(verdict: HoldVerdict, rule: Pick<HoldRule, 'limit' | 'side'
     case 'notApplicable':
       return `To be held at ${wantedAt}. No reading yet.`;
   }
+}
+
+/** The same of holding that is over: then no reading can be taken of it any more. */
+export function holdEnded(verdict: HoldVerdict, unit: TemperatureUnit): string {
+  if (verdict.kind === 'overdue') return 'The last check before it was carried on was not made.';
+  return verdict.kind === 'inProgress' ? 'Nobody read it while it was held.' : hold(verdict, unit);
 }
 
 function heldFor(seconds: number): string {
@@ -221,18 +227,16 @@ export function timeControl(verdict: TimeControlVerdict, at: (instant: number) =
   }
 }
 
-/** A batch's standing in one sentence. The rules are those it was judged by. */
-export function standing(given: Standing, rules: RulesInForce, unit: TemperatureUnit, at: (instant: number) => string): string {
+/** A batch's standing in one sentence. */
+export function standing(given: Standing, unit: TemperatureUnit, at: (instant: number) => string): string {
   switch (given.purpose) {
     case 'cook':
       return cook(given.verdict, unit);
     case 'cool':
       return cooling(given.verdict, unit, at);
     case 'hotHold':
-    case 'coldHold': {
-      const rule = rules[given.purpose];
-      return rule === null ? '' : hold(given.verdict, rule, unit);
-    }
+    case 'coldHold':
+      return hold(given.verdict, unit);
     case 'reheat':
       return reheat(given.verdict, unit);
     case 'timeControl':

@@ -168,7 +168,7 @@ describe('forecast', () => {
 });
 
 describe('holding and reheating', () => {
-  const hold = (points: Points, nowMin: number): string => words.hold(holdVerdict({ readings: log(points), since: T0, rule: hotHold, now: addMinutes(T0, nowMin) }), hotHold, 'F');
+  const hold = (points: Points, nowMin: number): string => words.hold(holdVerdict({ readings: log(points), since: T0, rule: hotHold, now: addMinutes(T0, nowMin) }), 'F');
   const reheat = (points: Points, nowMin: number): string => words.reheat(reheatVerdict({ readings: log(points), startedAt: T0, rule: own, now: addMinutes(T0, nowMin) }), 'F');
   test.each<readonly [string, string]>([
     [hold([], 5), 'To be held at 135 °F (57 °C) or above. No reading yet.'],
@@ -193,7 +193,7 @@ describe('holding and reheating', () => {
     expect(said).toBe(expected);
   });
   test('the cold side says below', () => {
-    expect(words.hold(holdVerdict({ readings: [], since: T0, rule: coldHold, now: T0 }), coldHold, 'C')).toBe('To be held at 5 °C (41 °F) or below. No reading yet.');
+    expect(words.hold(holdVerdict({ readings: [], since: T0, rule: coldHold, now: T0 }), 'C')).toBe('To be held at 5 °C (41 °F) or below. No reading yet.');
   });
 });
 

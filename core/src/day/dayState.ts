@@ -91,6 +91,14 @@ export interface CoolingSegment {
   readonly depthCm: number | null;
 }
 
+/** A stretch of hot holding. Carried from one well to another it goes on. */
+export interface Hold {
+  readonly since: Instant;
+  /** When it went on to something else; null = it is held still. */
+  readonly until: Instant | null;
+  readonly placeId: string;
+}
+
 export interface BatchRecord {
   readonly batchId: string;
   readonly soupId: string;
@@ -110,7 +118,7 @@ export interface BatchRecord {
   readonly volumeOutL: number | null;
   readonly stage: Stage;
   readonly coolingSegments: readonly CoolingSegment[];
-  readonly holdingSince: Instant | null;
+  readonly holds: readonly Hold[];
   readonly storedSince: Instant | null;
   /** Litres that went into the cold; null = none did, or nobody said. */
   readonly storedL: number | null;

@@ -44,7 +44,7 @@ function begin(event: BatchStarted): Draft {
     volumeOutL: null,
     stage: { kind: 'cooking' },
     coolingSegments: [],
-    holdingSince: null,
+    holds: [],
     storedSince: null,
     storedL: null,
     reheatingSince: null,
@@ -62,9 +62,25 @@ function stepOf(batch: Draft, stepId: string, { at, by }: DayEvent): OpenStep {
   return (batch.steps[stepId] ??= { startedAt: at, doneAt: null, by, extendedMin: 0, lookedAt: null, clockAt: null, skipped: null, confirmed: [] });
 }
 
-/** Nothing brings a discarded batch back. */
-function move(batch: Draft, stage: Stage): void {
-  if (batch.stage.kind !== 'discarded') batch.stage = stage;
+function endHold(batch: Draft, at: Instant): void {
+  const last = batch.holds.at(-1);
+  if (last?.until === null) batch.holds[batch.holds.length - 1] = { ...last, until: at };
+}
+
+/** Where the batch goes at an instant; what it was held in ends. Nothing brings a discarded batch back. */
+function move(batch: Draft, stage: Stage, at: Instant): void {
+  if (batch.stage.kind === 'discarded') return;
+  if (stage.kind !== 'holding') endHold(batch, at);
+  batch.stage = stage;
+}
+
+/** Into a well. From another well it goes on being held: what it was out of its limit before stays counted. */
+function hold(batch: Draft, placeId: string, at: Instant): void {
+  if (batch.stage.kind === 'discarded') return;
+  const last = batch.holds.at(-1);
+  if (last?.until === null) batch.holds[batch.holds.length - 1] = { ...last, placeId };
+  else batch.holds.push({ since: at, until: null, placeId });
+  move(batch, { kind: 'holding', since: last?.until === null ? last.since : at, placeId }, at);
 }
 
 function segmentOf(event: Extract<DayEvent, { kind: 'cooling.started/1' | 'cooling.started/2' }>): CoolingSegment {
@@ -171,27 +187,26 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
     case 'batch.finished/1':
       batch.finishedAt ??= at;
       batch.volumeOutL ??= event.data.volumeOutL;
-      move(batch, { kind: 'finished', at });
+      move(batch, { kind: 'finished', at }, at);
       return;
     case 'hold.started/1':
-      batch.holdingSince = at;
-      move(batch, { kind: 'holding', since: at, placeId: event.data.placeId });
+      hold(batch, event.data.placeId, at);
       return;
     case 'cooling.started/1':
     case 'cooling.started/2':
       batch.coolingSegments.push(segmentOf(event));
       // Moving on to another bath or cold room goes on cooling: the clock is never set back.
-      move(batch, { kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at });
+      move(batch, { kind: 'cooling', since: batch.stage.kind === 'cooling' ? batch.stage.since : at }, at);
       return;
     case 'cold.stored/1':
     case 'cold.stored/2':
       batch.storedL = event.kind === 'cold.stored/2' ? event.data.volumeL : null;
       batch.storedSince = at;
-      move(batch, { kind: 'stored', since: at });
+      move(batch, { kind: 'stored', since: at }, at);
       return;
     case 'reheat.started/1':
       batch.reheatingSince = at;
-      move(batch, { kind: 'reheating', since: at });
+      move(batch, { kind: 'reheating', since: at }, at);
       return;
     case 'reading.taken/1': {
       const { purpose, reading, heldS, packId, packVersion } = event.data;
@@ -215,6 +230,7 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       return;
     case 'timeControl.started/1':
       batch.timeControl ??= { since: at, ruleId: event.data.ruleId, endedAt: null };
+      endHold(batch, at);
       return;
     case 'timeControl.ended/1':
       if (batch.timeControl !== null) batch.timeControl = { ...batch.timeControl, endedAt: batch.timeControl.endedAt ?? at };
@@ -225,7 +241,7 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
     case 'corrective.taken/1': {
       const { ruleId, action, note, volumeL } = event.data;
       batch.correctives.push({ eventId, at, by, ruleId, action, note, volumeL });
-      if (action === 'discard') move(batch, { kind: 'discarded', at, ruleId });
+      if (action === 'discard') move(batch, { kind: 'discarded', at, ruleId }, at);
       return;
     }
   }

@@ -3,12 +3,18 @@ import { coolingVerdict, cookRuleFor, cookVerdict, cookedFoodOf, holdVerdict, re
 import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
 import type { Soup } from '../soup/index';
 import type { Purpose } from './event';
-import type { BatchRecord, ReadingRecord } from './dayState';
+import type { BatchRecord, Hold, ReadingRecord } from './dayState';
 
 /** A batch in pans is as cold as its slowest pan: each has a verdict of its own, and the batch the worst. */
 export interface PanVerdict {
   readonly pan: number;
   readonly verdict: CoolingVerdict;
+}
+
+/** A stretch of hot holding with its verdict: as it stands, or as it ended. */
+export interface HeldVerdict {
+  readonly hold: Hold;
+  readonly verdict: HoldVerdict;
 }
 
 export interface BatchVerdicts {
@@ -17,7 +23,10 @@ export interface BatchVerdicts {
   /** The rules it was cooled by: those in force when it began. */
   readonly coolingRules: readonly CoolRule[];
   readonly pans: readonly PanVerdict[];
+  /** Of where it is held now. */
   readonly hotHold: HoldVerdict | null;
+  /** Of every stretch of hot holding there was, the last one too, in their order. */
+  readonly held: readonly HeldVerdict[];
   readonly coldHold: HoldVerdict | null;
   readonly reheat: HeatVerdict | null;
   readonly timeControl: TimeControlVerdict | null;
@@ -51,8 +60,23 @@ export function coolingReadings(batch: BatchRecord): readonly ReadingRecord[] {
 
 const IN_COLD_PLACE = ['shallowPans', 'blast', 'walkIn'];
 
+/** A stretch of hot holding by the rule that was in force when it began; one that is over is judged as it ended. null = no rule is on. */
+function judgeHold(batch: BatchRecord, { since, until }: Hold, book: RuleBook, now: Instant): HoldVerdict | null {
+  const rule = rulesAt(book, since).hotHold;
+  const end = until === null ? now : Math.min(now, until);
+  return rule === null ? null : holdVerdict({ readings: readingsFor(batch, ['hotHold'], since).filter(({ at }) => at <= end), since, rule, now: end });
+}
+
+/** When it left the heat: out of the well if it was held hot there and nothing says that it was not; else the end of cooking. */
+function leftHeatAt(batch: BatchRecord, soup: Soup | undefined, book: RuleBook): Instant | null {
+  const out = batch.coolingSegments[0]?.since;
+  const hold = batch.holds.find(({ until }) => until !== null && until === out);
+  const verdict = hold === undefined || out === undefined ? null : judgeHold(batch, hold, book, out);
+  return verdict?.kind === 'pass' && verdict.outAtMostMin === null ? (out ?? null) : heatOffAt(batch, soup);
+}
+
 /** What was tapped about a batch's cooling since it last began. */
-function coolingEvents(batch: BatchRecord, soup: Soup | undefined): CoolingEvents {
+function coolingEvents(batch: BatchRecord, soup: Soup | undefined, book: RuleBook): CoolingEvents {
   const restart = restartedAt(batch);
   const segments = batch.coolingSegments.filter((segment) => segment.since >= (restart ?? 0));
   const inCold = segments.find((segment) => segment.method !== null && IN_COLD_PLACE.includes(segment.method))?.since ?? null;
@@ -60,6 +84,7 @@ function coolingEvents(batch: BatchRecord, soup: Soup | undefined): CoolingEvent
   return {
     // The end of the first cooking says nothing of the heat that a reheat put into it.
     heatOff: restart === null ? heatOffAt(batch, soup) : null,
+    leftHeat: restart === null ? leftHeatAt(batch, soup, book) : null,
     coolingStarted: segments[0]?.since ?? null,
     inColdPlace: inCold === null ? stored : stored === null ? inCold : Math.min(inCold, stored),
     // The earliest there is: the batch began when its first thing was opened or put together.
@@ -87,18 +112,18 @@ function pansOf(batch: BatchRecord): { readonly since: Instant; readonly count: 
 
 const NOT_SHOWN: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue'];
 
-function judgeCooling(batch: BatchRecord, soup: Soup | undefined, rules: readonly CoolRule[], now: Instant): Pick<BatchVerdicts, 'cooling' | 'pans'> {
+function judgeCooling(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, rules: readonly CoolRule[], now: Instant): Pick<BatchVerdicts, 'cooling' | 'pans'> {
   const { reheatingSince } = batch;
   const restart = restartedAt(batch);
   // Heated and not cooled again since: the cooling ended there, and the heat that went into it says nothing of how it cooled.
-  if (restart === null && reheatingSince !== null) return judgeCooling(beforeRestart(batch, reheatingSince), soup, rules, Math.min(now, reheatingSince));
+  if (restart === null && reheatingSince !== null) return judgeCooling(beforeRestart(batch, reheatingSince), soup, book, rules, Math.min(now, reheatingSince));
   if (restart !== null) {
     // Heating it again does not undo what it failed before: only a cooling that was still in its window, or had passed, may begin anew.
-    const before = judgeCooling(beforeRestart(batch, restart), soup, rules, restart);
+    const before = judgeCooling(beforeRestart(batch, restart), soup, book, rules, restart);
     if (before.cooling !== null && NOT_SHOWN.includes(before.cooling.kind) && batch.coolingSegments.some((segment) => segment.since < restart)) return before;
   }
   const readings = coolingReadings(batch);
-  const events = coolingEvents(batch, soup);
+  const events = coolingEvents(batch, soup, book);
   const whole = coolingVerdict({ readings, events, rules, now });
   const pans = pansOf(batch);
   // Readings that name no pan are of the warmest, wherever that is: they count for every pan.
@@ -115,17 +140,19 @@ function judgeCooling(batch: BatchRecord, soup: Soup | undefined, rules: readonl
 
 /** Every verdict that applies to a batch at an instant, each by the rules that were in force when what it judges began. What never happened has none. */
 export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): BatchVerdicts {
-  const { coolingSegments, holdingSince, storedSince, reheatingSince, stage, timeControl } = batch;
+  const { coolingSegments, holds, storedSince, reheatingSince, stage, timeControl } = batch;
   const isCold = soup?.served === 'cold';
   // Never hot: its clock runs from when its ingredients were put together, whether or not anybody says that it is being cooled.
   const coolingFrom = coolingSegments[0]?.since ?? (isCold ? batch.startedAt : null);
   const food = isCold ? 'ambient' : 'cooked';
   const coolingRules = coolingFrom === null ? [] : rulesAt(book, coolingFrom).cooling[food];
-  const cooled = coolingFrom === null ? { cooling: null, pans: [] } : judgeCooling(batch, soup, coolingRules, now);
-  const hold = (kind: 'hotHold' | 'coldHold', since: Instant | null): HoldVerdict | null => {
-    const rule = since === null ? null : rulesAt(book, since)[kind];
-    return since === null || rule === null ? null : holdVerdict({ readings: readingsFor(batch, [kind], since), since, rule, now });
-  };
+  const cooled = coolingFrom === null ? { cooling: null, pans: [] } : judgeCooling(batch, soup, book, coolingRules, now);
+  const held = holds.flatMap((hold): HeldVerdict[] => {
+    const verdict = judgeHold(batch, hold, book, now);
+    return verdict === null ? [] : [{ hold, verdict }];
+  });
+  const isHeld = stage.kind === 'holding' && timeControl === null;
+  const coldRule = storedSince === null ? null : rulesAt(book, storedSince).coldHold;
   const reheatRule = reheatingSince === null ? null : rulesAt(book, reheatingSince).reheat.own;
   const cookedAs = soup === undefined ? null : cookedFoodOf(soup);
   const cookRule = cookedAs === null ? null : cookRuleFor(cookedAs, rulesAt(book, batch.startedAt));
@@ -144,8 +171,12 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
           }),
     ...cooled,
     coolingRules,
-    hotHold: stage.kind === 'holding' && timeControl === null ? hold('hotHold', holdingSince) : null,
-    coldHold: stage.kind === 'stored' && timeControl === null ? hold('coldHold', storedSince) : null,
+    hotHold: isHeld ? (held.at(-1)?.verdict ?? null) : null,
+    held,
+    coldHold:
+      stage.kind !== 'stored' || timeControl !== null || storedSince === null || coldRule === null
+        ? null
+        : holdVerdict({ readings: readingsFor(batch, ['coldHold'], storedSince), since: storedSince, rule: coldRule, now }),
     reheat:
       reheatingSince === null || reheatRule === null
         ? null

@@ -126,6 +126,30 @@ describe('heated again and cooled anew', () => {
   });
 });
 
+describe('held hot, and carried on', () => {
+  const into = (minute: number, placeId: string): DayEvent => eventAt('hold.started/1', minute, { batchId: B, placeId });
+  const verdicts = (events: readonly DayEvent[], minute: number, book = bookOf()) => judgeBatch(batchOf(events), lentil, book, at(minute));
+  test('from one well to another it goes on: what it was out of its limit stays counted', () => {
+    // Out for four hours at least (40 to 281), which nothing allows, and hot again in another well.
+    const events = [...cooked(30), into(35, 'well1'), read(40, 130, 'hotHold'), read(281, 130, 'hotHold'), into(285, 'well2'), read(290, 150, 'hotHold')];
+    const { held, hotHold } = verdicts(events, 295);
+    expect([held.length, hotHold?.kind, batchOf(events).stage]).toEqual([1, 'fail', { kind: 'holding', since: at(35), placeId: 'well2' }]);
+  });
+  test('what spoiled in the well is not rescued by cooling it', () => {
+    const events = [...cooked(30), into(35, 'well1'), read(40, 130, 'hotHold'), read(281, 130, 'hotHold'), read(285, 150, 'hotHold'), cooling(290), read(291, 150, 'cool')];
+    expect([standing(events, 292)?.kind, verdicts(events, 600).held.map(({ verdict }) => [verdict.kind, verdict.actions])]).toEqual(['fail', [['fail', ['discard']]]]);
+  });
+  test('what was out as long as is allowed, and cooled, stands by its cooling; its holding stays in the record as it ended', () => {
+    const events = [...cooked(30), into(35, 'well1'), read(40, 150, 'hotHold'), read(95, 130, 'hotHold'), cooling(100), read(101, 129, 'cool')];
+    expect([standing(events, 110)?.purpose, verdicts(events, 600).held.map(({ verdict, hold }) => [verdict.kind, hold.until])]).toEqual(['cool', [['fail', at(100)]]]);
+  });
+  test('on the heat counts for the guidance of the United Kingdom as long as it was hot there; one cold reading, and the clock runs from the end of cooking', () => {
+    const uk = bookOf('uk');
+    const held = (value: number): DayEvent[] => [...cooked(30), into(35, 'well1'), read(40, value, 'hotHold'), read(90, 160, 'hotHold'), read(140, 160, 'hotHold'), cooling(180)];
+    expect([verdicts(held(160), 190, uk).cooling?.clockFrom, verdicts(held(120), 190, uk).cooling?.clockFrom]).toEqual([at(180), at(30)]);
+  });
+});
+
 test('a soup that was never hot has four hours from when it was put together to 41 °F (FDA Food Code 2022, 3-501.14(B))', () => {
   const made = [started, eventAt('batch.finished/1', 30, { batchId: B, volumeOutL: 5 })];
   expect([standing(made, 60, gazpacho)?.ruleId, standing(made, 60, gazpacho)?.kind, standing(made, 241, gazpacho)?.kind]).toEqual(['us.cool.ambient', 'inProgress', 'overdue']);

@@ -23,6 +23,13 @@ export type Standing = Judged & {
   readonly decision: DecisionRecord | null;
 };
 
+/** Hot holding that went wrong for good before it was carried on: being cooled or heated since does not undo it. What was out only as long as is allowed is saved. */
+function spoiled({ held }: BatchVerdicts): readonly Judged[] {
+  return held
+    .filter(({ verdict: { kind, actions } }) => kind === 'undetermined' || (kind === 'fail' && !actions.includes('reheatHot')))
+    .map(({ verdict }): Judged => ({ purpose: 'hotHold', verdict }));
+}
+
 const WORST_FIRST: readonly VerdictKind[] = ['fail', 'undetermined', 'overdue'];
 
 /**
@@ -44,7 +51,7 @@ function judged(batch: BatchRecord, soup: Soup | undefined, verdicts: BatchVerdi
     (kind === 'cooking' || kind === 'finished') && batch.readings.some((reading) => reading.purpose === 'cook') ? cooked : null,
   ];
   for (const wrong of WORST_FIRST) {
-    const found = [...here, cooled, cooked].find((one) => one?.verdict.kind === wrong);
+    const found = [...here, ...spoiled(verdicts), cooled, cooked].find((one) => one?.verdict.kind === wrong);
     if (found != null) return found;
   }
   return here.find((one) => one !== null) ?? null;

@@ -25,7 +25,7 @@ export interface CoolingStage {
 /** What would decide a verdict that is open: a reading by a time, the tap that says when the heat went off, or that something was begun. */
 export type Wanted =
   | { readonly kind: 'reading'; readonly limit: TemperatureLimit; readonly by: Instant | null }
-  | { readonly kind: 'event'; readonly event: 'heatOff' | 'coolingStarted' | 'combined' | 'received' | 'inColdPlace'; readonly by: Instant | null };
+  | { readonly kind: 'event'; readonly event: 'heatOff' | 'leftHeat' | 'coolingStarted' | 'combined' | 'received' | 'inColdPlace'; readonly by: Instant | null };
 
 export interface CoolingVerdict {
   readonly kind: VerdictKind;
@@ -44,13 +44,15 @@ export interface CoolingVerdict {
 export interface CoolingEvents {
   /** The end of cooking. Food that comes off the heat is above every start temperature. */
   readonly heatOff: Instant | null;
+  /** When it left the heat for good: the end of cooking, or of hot holding in which it was hot throughout. */
+  readonly leftHeat: Instant | null;
   readonly coolingStarted: Instant | null;
   readonly inColdPlace: Instant | null;
   /** For food that was never hot: the earliest of ingredients combined or opened. */
   readonly combined: Instant | null;
   readonly received: Instant | null;
 }
-export const NO_COOLING_EVENTS: CoolingEvents = { heatOff: null, coolingStarted: null, inColdPlace: null, combined: null, received: null };
+export const NO_COOLING_EVENTS: CoolingEvents = { heatOff: null, leftHeat: null, coolingStarted: null, inColdPlace: null, combined: null, received: null };
 
 /** 3 °F as a difference, the rise that is questioned. Common practice. */
 const QUESTIONED_RISE = { F: 3, C: 3 / 1.8 };

@@ -1,5 +1,5 @@
 import { addMinutes, limitIn, minutesBetween } from '../quantity/index';
-import type { Instant } from '../quantity/index';
+import type { Instant, TemperatureLimit } from '../quantity/index';
 import type { CorrectiveAction, HoldRule } from './rule';
 import { inOrder } from './verdict';
 import type { TimedReading, VerdictKind } from './verdict';
@@ -23,6 +23,9 @@ export interface HoldVerdict {
   readonly kind: VerdictKind;
   readonly ruleId: string;
   readonly citation: string;
+  /** What it is held to, and on which side of it. */
+  readonly limit: TemperatureLimit;
+  readonly side: HoldRule['side'];
   /** When the next reading is due. */
   readonly dueAt: Instant;
   /** The food may have been out of its limit for as long as this, all times together; null while it never was. Minutes. */
@@ -101,6 +104,8 @@ export function holdVerdict(input: { readonly readings: readonly TimedReading[];
   const fixed = {
     ruleId: rule.id,
     citation: rule.citation,
+    limit: rule.limit,
+    side: rule.side,
     dueAt,
     outAtMostMin: excursions.length === 0 ? null : atMostMin,
     outAtLeastMin: atLeastMin,

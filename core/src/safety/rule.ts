@@ -42,7 +42,8 @@ export interface CookRule extends Base<'cook'> {
 /** What starts a cooling clock: food that falls through a temperature, or something that is tapped. */
 export type CoolingStart =
   | { readonly kind: 'falls'; readonly limit: TemperatureLimit }
-  | { readonly kind: 'event'; readonly event: 'heatOff' | 'coolingStarted' | 'combined' | 'received' }
+  /** `heatOff`: the end of cooking. `leftHeat`: that, or the end of hot holding in which every reading was hot. */
+  | { readonly kind: 'event'; readonly event: 'heatOff' | 'leftHeat' | 'coolingStarted' | 'combined' | 'received' }
   /** The end of the stage before: "within a further four hours". */
   | { readonly kind: 'previous' };
 /** What ends it: the warmest point at a temperature, or a place it has to be in. */

@@ -112,6 +112,27 @@ describe('the verdict beside a reading', () => {
   });
 });
 
+test('hot holding that is over keeps its verdict, and the check nobody made before it was carried on', () => {
+  const hot = (minute: number, value: number) =>
+    event('reading.taken/1', minute, {
+      batchId: B,
+      purpose: 'hotHold',
+      reading: { value, unit: 'F', rawText: String(value) },
+      heldS: null,
+      packId: 'us-fda-fc2022',
+      packVersion: 1,
+    });
+  const held = (...readings: StoredEvent[]) => [started(), heatOff(590), event('hold.started/1', 600, { batchId: B, placeId: 'well1' }), ...readings];
+  const ofHolding = (events: readonly StoredEvent[]) =>
+    recordOf(events)
+      .verdicts.filter((one) => one.purpose === 'Hot hold')
+      .map(({ verdict, says }) => [verdict, says]);
+  expect(ofHolding(held(hot(610, 160), hot(700, 150), cooling(720)))).toEqual([['pass', 'Held at 135 °F (57 °C) or above.']]);
+  const unread = held(hot(610, 160), cooling(900));
+  expect(ofHolding(unread)).toEqual([['overdue', 'The last check before it was carried on was not made.']]);
+  expect(recordOf(unread).lines.some((line) => line.what === 'missed')).toBe(true);
+});
+
 describe('what a probe read', () => {
   const events = () => [
     started(),

@@ -1,7 +1,7 @@
 import { words } from '@broth/contract';
 import type { StoredEvent } from '@broth/contract';
 import type { RecordLine } from '@broth/contract/record';
-import { judgeBatch, missedChecks, replayDay, rulesAt } from '@broth/core';
+import { judgeBatch, replayDay } from '@broth/core';
 import type { BatchRecord, DayState, Instant, ReadingRecord } from '@broth/core';
 import type { RecordNames } from './dayRecordBasis';
 import { sayVerdict } from './dayRecordVerdicts';
@@ -96,7 +96,7 @@ function verdictsAtTheTime(events: readonly StoredEvent[], shown: readonly Shown
     for (const one of byEvent.get(event.id) ?? []) {
       const batch = then.batches[one.batchId];
       if (batch === undefined || batch.startedAt > event.at) continue;
-      const verdict = sayVerdict(batch, judgeBatch(batch, names.soupOf(batch), names.book, event.at), one.reading.purpose, names);
+      const verdict = sayVerdict(judgeBatch(batch, names.soupOf(batch), names.book, event.at), one.reading.purpose, names);
       if (verdict !== null) said.set(one, verdict);
     }
   });
@@ -217,23 +217,19 @@ function otherLine(event: OtherEvent, line: Omit<RecordLine, 'what'>, names: Rec
 
 /** Checks of what was held hot that nobody made. */
 function missedLines(batch: BatchRecord, names: RecordNames): readonly RecordLine[] {
-  const since = batch.holdingSince;
-  const rule = since === null ? null : rulesAt(names.book, since).hotHold;
-  if (since === null || rule === null) return [];
-  const ends = [batch.coolingSegments.find((segment) => segment.since > since)?.since, batch.stage.kind === 'discarded' ? batch.stage.at : undefined, names.now];
-  const until = Math.min(...ends.flatMap((end) => (end === undefined ? [] : [end])));
-  const own = batch.readings.filter((reading) => reading.purpose === 'hotHold' && reading.at >= since);
-  return missedChecks(own, since, until, rule.checkEveryMin).map(({ dueAt, readAt }): RecordLine => ({
-    ...EMPTY,
-    ...names.batch(batch.batchId),
-    what: 'missed',
-    at: dueAt,
-    takenAt: names.iso(dueAt),
-    purpose: words.PURPOSE.hotHold,
-    says: `MISSED: no reading was taken${readAt === null ? '' : ` until ${names.clock(readAt)}`}`,
-    rule: rule.citation,
-    note: batch.explained.find((one) => one.dueAt === dueAt)?.reason ?? '',
-  }));
+  return judgeBatch(batch, names.soupOf(batch), names.book, names.now).held.flatMap(({ verdict: { missed, citation } }) =>
+    missed.map(({ dueAt, readAt }): RecordLine => ({
+      ...EMPTY,
+      ...names.batch(batch.batchId),
+      what: 'missed',
+      at: dueAt,
+      takenAt: names.iso(dueAt),
+      purpose: words.PURPOSE.hotHold,
+      says: `MISSED: no reading was taken${readAt === null ? '' : ` until ${names.clock(readAt)}`}`,
+      rule: citation,
+      note: batch.explained.find((one) => one.dueAt === dueAt)?.reason ?? '',
+    })),
+  );
 }
 
 /**

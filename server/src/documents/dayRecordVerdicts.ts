@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import type { DayRecord } from '@broth/contract/record';
-import { judgeBatch, rulesAt } from '@broth/core';
+import { judgeBatch } from '@broth/core';
 import type { BatchRecord, BatchVerdicts, Instant, Purpose, TemperatureLimit, TimedReading, VerdictKind } from '@broth/core';
 import type { RecordNames } from './dayRecordBasis';
 
@@ -12,17 +12,15 @@ export interface Said {
   readonly proof: readonly TimedReading[];
 }
 
+function said(found: { readonly kind: VerdictKind; readonly citation: string; readonly proof: readonly TimedReading[] }, says: string): Said {
+  return { verdict: found.kind, says, rule: found.citation, proof: found.proof };
+}
+
 const JUDGED = ['cook', 'cool', 'hotHold', 'coldHold', 'reheat', 'timeControl'] as const satisfies readonly Purpose[];
 
-/** One verdict of a batch in words; null = what it is about never happened, or no rule is on. */
-export function sayVerdict(batch: BatchRecord, verdicts: BatchVerdicts, purpose: Purpose, { unit, clock, book }: RecordNames): Said | null {
-  const said = (found: { readonly kind: VerdictKind; readonly citation: string; readonly proof: readonly TimedReading[] }, says: string): Said => ({
-    verdict: found.kind,
-    says,
-    rule: found.citation,
-    proof: found.proof,
-  });
-  const { cook, cooling, reheat, timeControl } = verdicts;
+/** One verdict of a batch in words, of hot holding the last; null = what it is about never happened, or no rule is on. */
+export function sayVerdict(verdicts: BatchVerdicts, purpose: Purpose, { unit, clock }: RecordNames): Said | null {
+  const { cook, cooling, held, coldHold, reheat, timeControl } = verdicts;
   switch (purpose) {
     case 'cook':
       return cook === null ? null : said(cook, words.cook(cook, unit));
@@ -31,12 +29,12 @@ export function sayVerdict(batch: BatchRecord, verdicts: BatchVerdicts, purpose:
       const proof = [...new Set(cooling.stages.flatMap((stage) => stage.proof))];
       return said({ kind: cooling.kind, citation: cooling.current?.citation ?? '', proof }, words.cooling(cooling, unit, clock));
     }
-    case 'hotHold':
-    case 'coldHold': {
-      const since = purpose === 'hotHold' ? batch.holdingSince : batch.storedSince;
-      const [verdict, rule] = [verdicts[purpose], rulesAt(book, since ?? batch.startedAt)[purpose]];
-      return verdict === null || rule === null ? null : said(verdict, words.hold(verdict, rule, unit));
+    case 'hotHold': {
+      const last = held.at(-1)?.verdict;
+      return last === undefined ? null : said(last, words.hold(last, unit));
     }
+    case 'coldHold':
+      return coldHold === null ? null : said(coldHold, words.hold(coldHold, unit));
     case 'reheat':
       return reheat === null ? null : said(reheat, words.reheat(reheat, unit));
     case 'timeControl':
@@ -61,9 +59,15 @@ export interface BatchEnd {
 export function batchEnd(batch: BatchRecord, names: RecordNames): BatchEnd {
   const judged = judgeBatch(batch, names.soupOf(batch), names.book, names.now);
   const found = JUDGED.flatMap((purpose) => {
-    const said = sayVerdict(batch, judged, purpose, names);
-    // Plants ask for no reading of their own in the pot: nothing is open once they are out of it.
-    return said === null || (purpose === 'cook' && said.verdict === 'inProgress' && batch.finishedAt !== null) ? [] : [{ purpose, said }];
+    // Each stretch of hot holding has a verdict of its own.
+    const all =
+      purpose === 'hotHold'
+        ? judged.held.map(({ hold, verdict }) => said(verdict, (hold.until === null ? words.hold : words.holdEnded)(verdict, names.unit)))
+        : [sayVerdict(judged, purpose, names)];
+    return all.flatMap((one) =>
+      // Plants ask for no reading of their own in the pot: nothing is open once they are out of it.
+      one === null || (purpose === 'cook' && one.verdict === 'inProgress' && batch.finishedAt !== null) ? [] : [{ purpose, said: one }],
+    );
   });
   return {
     lines: found.map(({ purpose, said: { verdict, says, rule, proof } }) => ({

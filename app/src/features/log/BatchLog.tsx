@@ -70,7 +70,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
   const purpose = purposeOf(batch, soup?.served === 'cold');
   const cooling = standing?.verdicts.cooling ?? null;
   const coolingRules = standing?.verdicts.coolingRules ?? [];
-  const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holdingSince ?? batch.startedAt);
+  const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holds.at(-1)?.since ?? batch.startedAt);
   const showCurve = cooling !== null && standing?.purpose === 'cool' && batch.coolingSegments.length > 0;
   const forecast =
     showCurve && batch.stage.kind === 'cooling' && (standing.kind === 'inProgress' || standing.kind === 'overdue') ? forecastOf(batch, cooling, coolingRules, unit) : null;
@@ -82,7 +82,7 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
         ? day.names.resource(batch.stage.placeId)
         : '';
   const method = batch.coolingSegments.at(-1)?.method ?? null;
-  const says = standing === null ? '' : words.standing(standing, judgedBy, unit, day.at);
+  const says = standing === null ? '' : words.standing(standing, unit, day.at);
   const log = ({ reading, heldS, pan, thermometer, doubt, minutesAgo, lateReason }: Entered): void => {
     if (purpose === null) return;
     const { packId, packVersion, version: rulesVersion } = day.rulesNow;

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { dueReadings, minutesBetween, openActions, rulesAt, standingOf } from '@broth/core';
+import { dueReadings, minutesBetween, openActions, standingOf } from '@broth/core';
 import type { BatchRecord, DueReading } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
@@ -36,7 +36,6 @@ function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
   const when = late === null ? '' : late >= 1 ? `Reading due ${words.duration(late)} ago` : late > -1 ? 'Reading due now' : `Next reading ${day.at(due?.dueAt ?? 0)}`;
   const { stage } = batch;
   const state = stage.kind === 'discarded' ? 'Discarded' : standing === null ? (stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
-  const judgedBy = rulesAt(day.rules, batch.coolingSegments[0]?.since ?? batch.holdingSince ?? batch.startedAt);
   return (
     <Pressable
       role="button"
@@ -62,7 +61,7 @@ function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
           <StateMark mark={stage.kind === 'discarded' ? 'stop' : markOf(standing?.kind ?? 'undetermined')} word={state} />
         )}
       </View>
-      {standing === null ? null : <Body style={{ fontSize: 15 }}>{words.standing(standing, judgedBy, day.book.kitchen.temperatureUnit, day.at)}</Body>}
+      {standing === null ? null : <Body style={{ fontSize: 15 }}>{words.standing(standing, day.book.kitchen.temperatureUnit, day.at)}</Body>}
       <View style={{ flexDirection: 'row', gap: 10 }}>
         {when === '' ? null : <Strong style={{ fontSize: 15 }}>{when}</Strong>}
         {last === undefined ? null : <Note>{`last ${words.degrees(last.reading.value, last.reading.unit)} at ${day.at(last.at)}`}</Note>}
