@@ -37,7 +37,8 @@ function Cooling({ day, batch, cooling, now }: { readonly day: OpenDay; readonly
   const here = batch.coolingSegments.at(-1);
   const isCooling = batch.stage.kind === 'cooling';
   const ways = waysFor(day, batch, cooling).filter((way) => !(isCooling && here?.placeId === way.placeId && here.method === way.method));
-  const [open, setOpen] = useState(!isCooling);
+  // Out of its kettle it has to go somewhere; in the well nobody is to cool it by a slip of the thumb.
+  const [open, setOpen] = useState(batch.stage.kind === 'finished');
   const move = (placeId: string, ambientC: number, method: CoolingMethod, pans: number | null, depthCm: number | null): void => {
     record([{ kind: 'cooling.started/2', data: { batchId: batch.batchId, placeId, ambientC, method, pans, depthCm } }]);
   };

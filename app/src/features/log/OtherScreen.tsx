@@ -68,7 +68,7 @@ export function OtherScreen() {
       </Screen>
     );
   }
-  const places = day.book.station.equipment.filter((thing) => thing.kind === 'cooling' && thing.inUse);
+  const places = day.book.station.equipment.flatMap((thing) => (thing.kind === 'cooling' && thing.inUse ? [thing] : [])).sort((left, right) => right.capacityL - left.capacityL);
   const place = places.find((one) => one.id === equipmentId) ?? places[0];
   const unit = day.book.kitchen.temperatureUnit;
   const { coldHold, version: rulesVersion } = day.rulesNow;

@@ -140,7 +140,6 @@ export function NowScreen() {
           }}
         />
       )}
-      {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
       <Seconds day={day} who={who} now={now} />
       {looks.map(({ alarm, task }) => (
         <LookRow key={alarm.key} day={day} alarm={alarm} task={task} now={now} onDo={act} />
@@ -151,6 +150,8 @@ export function NowScreen() {
       {due.map((one) => (
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
+      {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
+      {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
       {finished.map((batch) => (
         <WhereTo key={batch.batchId} day={day} batch={batch} onDo={act} />
       ))}
