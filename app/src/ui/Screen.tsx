@@ -1,4 +1,6 @@
+import { words } from '@broth/contract';
 import { addDays } from '@broth/core';
+import type { DayEvent } from '@broth/core';
 import { usePathname, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, Text, View, useWindowDimensions } from 'react-native';
@@ -143,11 +145,20 @@ function LineNote() {
   );
 }
 
+/** What it was, as far as it is a reading: whoever is told that it was not logged has to know which. */
+function whatWas({ data }: DayEvent, soups: readonly { readonly id: string; readonly name: string }[]): string {
+  if (!('reading' in data)) return 'Not logged.';
+  const [, soupId, ordinal = ''] = 'batchId' in data ? data.batchId.split('.') : [];
+  const soup = soups.find((one) => one.id === soupId)?.name;
+  return `${words.degrees(data.reading.value, data.reading.unit)}${soup === undefined ? '' : ` for ${soup} ${ordinal}`} was not logged.`;
+}
+
 /** Entries the server would not take: kept until somebody has read why. */
 function Refused() {
   const palette = usePalette();
   const outbox = useKitchen((state) => state.outbox);
   const dismiss = useKitchen((state) => state.dismiss);
+  const soups = useKitchen((state) => state.book?.soups) ?? [];
   const refused = outbox.filter((entry) => entry.refused !== null);
   return (
     <View role="alert">
@@ -157,7 +168,7 @@ function Refused() {
           style={{ flexDirection: 'row', alignItems: 'center', gap: 10, paddingLeft: 16, backgroundColor: palette.sheet, borderBottomWidth: 1, borderColor: palette.hairline }}
         >
           <StateMark mark="stop" />
-          <Body style={{ flex: 1, fontSize: 15, paddingVertical: 8 }}>Not logged. {entry.refused?.detail}</Body>
+          <Body style={{ flex: 1, fontSize: 15, paddingVertical: 8 }}>{`${whatWas(entry.event, soups)} ${entry.refused?.detail ?? ''}`}</Body>
           <Pressable
             role="button"
             aria-label="I have read it"

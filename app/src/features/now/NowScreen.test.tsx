@@ -256,4 +256,20 @@ describe('Now', () => {
     });
     expect(screen.getByText(/No connection\..*1 waiting to be sent\./)).toBeTruthy();
   });
+  test('a reading the server would not take is said with its figure and its batch', () => {
+    show(begun());
+    const taken = event('reading.taken/1', 539, {
+      batchId: B,
+      purpose: 'cook',
+      reading: { value: 148, unit: 'F', rawText: '148' },
+      heldS: null,
+      packId: 'us-fda-fc2022',
+      packVersion: 1,
+    });
+    const refused = { type: 't', title: 'Too early', status: 422, detail: 'This entry is dated 30 min ahead.', code: 'event.future' };
+    act(() => {
+      useKitchen.setState({ outbox: [{ event: taken, refused }] });
+    });
+    expect(screen.getByText('148 °F for Beetroot 1 was not logged. This entry is dated 30 min ahead.')).toBeTruthy();
+  });
 });
