@@ -124,13 +124,18 @@ function judgeCooling(batch: BatchRecord, soup: Soup | undefined, book: RuleBook
   }
   const readings = coolingReadings(batch);
   const events = coolingEvents(batch, soup, book);
-  const whole = coolingVerdict({ readings, events, rules, now });
+  const judge = (some: readonly ReadingRecord[]): CoolingVerdict => {
+    const verdict = coolingVerdict({ readings: some, events, rules, now });
+    // It starts over once: what was heated for that already is cooled faster, or thrown away.
+    return restart === null ? verdict : { ...verdict, actions: verdict.actions.filter((action) => action !== 'reheat') };
+  };
+  const whole = judge(readings);
   const pans = pansOf(batch);
   // Readings that name no pan are of the warmest, wherever that is: they count for every pan.
   if (pans === null || readings.every((reading) => reading.pan === null)) return { cooling: whole, pans: [] };
   const verdicts = Array.from({ length: pans.count }, (_, index): PanVerdict => {
     const pan = index + 1;
-    return { pan, verdict: coolingVerdict({ readings: readings.filter((reading) => reading.pan === null || reading.pan === pan), events, rules, now }) };
+    return { pan, verdict: judge(readings.filter((reading) => reading.pan === null || reading.pan === pan)) };
   });
   const kind = worstOf(verdicts.map(({ verdict }) => verdict.kind));
   const passed = (verdict: CoolingVerdict): number => verdict.stages.filter((stage) => stage.kind === 'pass').length;
@@ -151,8 +156,14 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
     const verdict = judgeHold(batch, hold, book, now);
     return verdict === null ? [] : [{ hold, verdict }];
   });
-  const isHeld = stage.kind === 'holding' && timeControl === null;
   const coldRule = storedSince === null ? null : rulesAt(book, storedSince).coldHold;
+  /** Minutes it may have been out of temperature control before it was taken out for good: where every minute counts these do. */
+  const outBefore = (until: Instant): number => {
+    const cold =
+      storedSince === null || coldRule === null ? null : holdVerdict({ readings: readingsFor(batch, ['coldHold'], storedSince), since: storedSince, rule: coldRule, now: until });
+    return [...held.map(({ verdict }) => verdict), ...(cold === null ? [] : [cold])].reduce((sum, verdict) => sum + (verdict.outAtMostMin ?? 0), 0);
+  };
+  const isHeld = stage.kind === 'holding' && timeControl === null;
   const reheatRule = reheatingSince === null ? null : rulesAt(book, reheatingSince).reheat.own;
   const cookedAs = soup === undefined ? null : cookedFoodOf(soup);
   const cookRule = cookedAs === null ? null : cookRuleFor(cookedAs, rulesAt(book, batch.startedAt));
@@ -187,7 +198,7 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
         : timeControlVerdict({
             readings: batch.readings,
             takenOutAt: timeControl.since,
-            outBeforeMin: 0,
+            outBeforeMin: outBefore(timeControl.since),
             rule: tphc,
             endedAt: timeControl.endedAt ?? (stage.kind === 'discarded' ? stage.at : null),
             now,

@@ -111,6 +111,11 @@ describe('heated again and cooled anew', () => {
     expect(standing(events, 291)?.kind).toBe('pass');
     expect(judgeBatch(batchOf(events), lentil, bookOf(), at(291)).cooling?.clockFrom).toBe(at(96));
   });
+  test('it is offered once: cooled anew, a reheat is no way out any more', () => {
+    const first = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(60, 120, 'cool')];
+    const second = [...first, reheated(70), read(90, 168, 'reheat'), cooling(95), read(96, 150, 'cool'), read(110, 130, 'cool')];
+    expect([standing(first, 65)?.actions, standing(second, 115)?.actions]).toEqual([['faster', 'reheat'], ['faster']]);
+  });
   test('heating it after it was cooled takes nothing from the cooling it passed', () => {
     // Off the heat at 30 and no reading while hot: the end of cooking stands for it, and goes on doing so.
     const cold = [...cooked(30), cooling(40), read(100, 69, 'cool'), read(300, 41, 'cool'), eventAt('cold.stored/1', 301, { batchId: B })];
@@ -124,6 +129,23 @@ describe('heated again and cooled anew', () => {
     const failed = [...cooked(30), cooling(40), read(41, 140, 'cool'), read(45, 134, 'cool'), read(170, 75, 'cool'), reheated(180), read(220, 170, 'reheat', { heldS: 20 })];
     expect(standing(failed, 230)?.kind).toBe('fail');
   });
+});
+
+test('where every minute out counts, those in the well count before it is taken out by time (FSANZ 3.2.2 clause 25)', () => {
+  const au = bookOf('au');
+  const rule = au[0].rules.timeControl.find((one) => one.cumulative);
+  if (rule === undefined) throw new Error('no rule');
+  const events = (value: number): DayEvent[] => [
+    ...cooked(30),
+    eventAt('hold.started/1', 35, { batchId: B, placeId: 'well1' }),
+    read(40, 150, 'hotHold'),
+    read(60, value, 'hotHold'),
+    read(80, 150, 'hotHold'),
+    eventAt('timeControl.started/1', 90, { batchId: B, ruleId: rule.id }),
+  ];
+  const endsMin = (value: number) => ((judgeBatch(batchOf(events(value)), lentil, au, at(95)).timeControl?.endsAt ?? 0) - T0) / 60_000;
+  // Between 40 and 80 it may have been below the limit for forty minutes.
+  expect([endsMin(150), endsMin(120)]).toEqual([90 + rule.withinMin, 50 + rule.withinMin]);
 });
 
 describe('held hot, and carried on', () => {
