@@ -5,8 +5,11 @@ import { endOf, objectiveOf } from '../problem';
 import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
 import type { Compiled, Variant } from './compile';
+import type { Guide } from './guide';
+import { Line } from './line';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
+import { Machines } from './machines';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 
@@ -68,6 +71,8 @@ export class Search {
   /** What a worse neighbour usually costs more, as its logarithm, by search. */
   private readonly rise: number[];
   private readonly reference: Reference | null;
+  /** The search for a problem of a shape that has one of its own; null = it has none. Made when it is first asked for. */
+  private guide: Guide | null | undefined;
 
   constructor(problem: Problem, options: SearchOptions) {
     this.compiled = compile(problem);
@@ -420,9 +425,35 @@ export class Search {
       if (this.moves === this.starts.length) this.backToBest();
       return;
     }
+    this.guide ??= this.guideFor();
+    if (this.guide !== null) {
+      if (this.guide.step()) this.follow(this.guide);
+      return;
+    }
     if (this.turn === RUIN) this.ruinMove();
     else this.listMove(this.listsMade()[this.turn]!);
     this.cool();
+  }
+
+  private guideFor(): Guide | null {
+    const { compiled, table, random } = this;
+    if (this.reference !== null || this.free.length < compiled.jobs.length || compiled.jobs.some(({ index }) => !table.isPlaced(index))) return null;
+    const guide = Line.of(compiled, random) ?? Machines.of(compiled, table.start, random);
+    if (guide !== null) this.follow(guide);
+    return guide;
+  }
+
+  /** Lays out what a guide has found. */
+  private follow(guide: Guide): void {
+    if (guide.bestCost >= this.bestCost) return;
+    const { table, compiled } = this;
+    const starts = guide.starts();
+    table.restore(this.root);
+    for (const index of compiled.order) {
+      const { offset, size } = compiled.jobs[index]!;
+      if (!table.placeAt(index, 0, Array.from(starts.subarray(offset, offset + size)))) return;
+    }
+    this.keepIfBest(table.cost());
   }
 
   private listMove(lists: Lists): void {
