@@ -2,6 +2,7 @@ import { FAMILIES, madeDay } from '../core/src/testing/days';
 import { published } from '../core/src/testing/published';
 import { movedPins } from '@broth/core';
 import { Replay, boundOf, planDay, solve, startPlanning, startSolving, violations } from '@broth/core/planner';
+import { SHOPS } from '@broth/core/shops';
 import type { Problem, Sequence } from '@broth/core';
 import { demo } from '@broth/demo';
 
@@ -66,7 +67,7 @@ function days(): unknown {
 function textbook(): unknown {
   return published().map(({ name, problem, value, proved }) => {
     const from = workedS();
-    const solving = startSolving(problem, { seed: 1 });
+    const solving = startSolving(problem, { seed: 1, guides: SHOPS });
     while (workedS() - from < PUBLISHED_S && solving.cost() > value) solving.run(25);
     const plan = solving.sequence();
     return { name, value, proved, found: plan.objective.cost, seconds: workedS() - from, violations: violations(problem, plan).length };

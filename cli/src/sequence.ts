@@ -1,6 +1,7 @@
 import { problemDocument, problemOf, sequenceDocument, sequenceOf } from '@broth/contract/formats';
 import type { SequenceDocument } from '@broth/contract/formats';
 import { boundOf, startSolving, violations } from '@broth/core/planner';
+import { SHOPS } from '@broth/core/shops';
 import type { Outside } from './outside';
 
 /** Planning and checking over the open formats: any sequencing problem, a kitchen's or a textbook's. */
@@ -54,7 +55,7 @@ export function plan(file: string, flags: Flags, outside: Outside): number {
   if (document === null) return 2;
   const problem = problemOf(document);
   const from = outside.workedS();
-  const search = startSolving(problem, { seed });
+  const search = startSolving(problem, { seed, guides: SHOPS });
   // So many moves are made whatever they take; without a number, as many as fit the time.
   const more = (): number => (flags.moves === undefined ? (outside.workedS() - from < seconds ? MOVES_A_LOOK : 0) : Math.min(MOVES_A_LOOK, moves - search.movesMade()));
   for (let next = more(); next > 0; next = more()) search.run(next);

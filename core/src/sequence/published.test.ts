@@ -1,3 +1,4 @@
+import { SHOPS } from '../shops';
 import { published } from '../testing/published';
 import { boundOf, solve, violations } from './index';
 
@@ -47,7 +48,7 @@ const MOVES: Readonly<Record<string, number>> = {
 describe.each(published())('$name ($source)', ({ name, problem, value }) => {
   const moves = MOVES[name];
   test(moves === undefined ? `a short search keeps above ${String(value)} and its bound below` : `is solved at ${String(value)}`, () => {
-    const plan = solve(problem, { seed: 1, moves: moves ?? 60 });
+    const plan = solve(problem, { seed: 1, moves: moves ?? 60, guides: SHOPS });
     expect(violations(problem, plan)).toEqual([]);
     if (moves === undefined) expect(plan.objective.cost).toBeGreaterThanOrEqual(value);
     else expect(plan.objective.cost).toBe(value);

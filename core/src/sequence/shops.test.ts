@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { SHOPS } from '../shops';
 import { flowShop, jobShop, openShop } from '../testing/textbook';
 import { Line } from './engine/line';
 import { Machines } from './engine/machines';
@@ -56,7 +57,7 @@ describe('a line', () => {
     fc.assert(
       fc.property(someTimes, (times) => {
         const problem = flowShop(times, kind);
-        const plan = solve(problem, { seed: 1, moves: 60 });
+        const plan = solve(problem, { seed: 1, moves: 60, guides: SHOPS });
         const least = Math.min(...permutations((times[0] ?? []).map((_, job) => job)).map((order) => byRecurrence(times, order, kind)));
         expect([plan.objective.cost, violations(problem, plan)]).toEqual([least, []]);
       }),
@@ -131,7 +132,7 @@ describe('machines and nothing else', () => {
     fc.assert(
       fc.property(someShop, (jobs) => {
         const problem = jobShop(jobs);
-        const plan = solve(problem, { seed: 1, moves: 60 });
+        const plan = solve(problem, { seed: 1, moves: 60, guides: SHOPS });
         expect([plan.objective.makespanMin, violations(problem, plan)]).toEqual([bestOfAllOrders(jobs), []]);
       }),
       { seed: SEED, numRuns: 30 },
@@ -166,7 +167,7 @@ describe('machines and nothing else', () => {
     const problem = makeProblem({
       jobs: [makeJob('one', { steps: steps.map((step, at) => (at === 0 ? { ...step, fixed: { kind: 'done', startMin: 0, endMin: 3 } } : step)) }), makeJob('two', { steps })],
     });
-    const solving = startSolving(problem, { seed: 1 });
+    const solving = startSolving(problem, { seed: 1, guides: SHOPS });
     solving.run(40);
     expect(violations(problem, solving.sequence())).toEqual([]);
   });

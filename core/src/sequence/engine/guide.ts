@@ -1,3 +1,6 @@
+import type { Random } from '../random';
+import type { Compiled } from './compile';
+
 /** A search of its own for a problem of a known shape. It finds starts; the search lays them out and reckons what they cost. */
 export interface Guide {
   /** Of the best so far. */
@@ -7,3 +10,6 @@ export interface Guide {
   /** When each step begins in the best so far, by its place among all steps. */
   starts: () => Int32Array;
 }
+
+/** The guide for a problem, beginning from a plan's starts; null = it is of another shape. */
+export type GuideFor = (compiled: Compiled, starts: Int32Array, random: Random) => Guide | null;

@@ -5,11 +5,9 @@ import { endOf, objectiveOf } from '../problem';
 import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
 import type { Compiled, Variant } from './compile';
-import type { Guide } from './guide';
-import { Line } from './line';
+import type { Guide, GuideFor } from './guide';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
-import { Machines } from './machines';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 
@@ -23,6 +21,8 @@ export interface SearchOptions {
   readonly from?: Reference | Pick<Sequence, 'jobs' | 'changeovers'> | undefined;
   /** Minutes moved against this plan count. */
   readonly reference?: Reference | undefined;
+  /** Searches for problems of a known shape; the first that knows it is followed. */
+  readonly guides?: readonly GuideFor[] | undefined;
 }
 
 /** How a job is put back: latest before its ready-by, or soonest; `noise` makes the second best choice now and then. */
@@ -73,6 +73,7 @@ export class Search {
   private readonly reference: Reference | null;
   /** The search for a problem of a shape that has one of its own; null = it has none. Made when it is first asked for. */
   private guide: Guide | null | undefined;
+  private readonly guides: readonly GuideFor[];
 
   constructor(problem: Problem, options: SearchOptions) {
     this.compiled = compile(problem);
@@ -82,6 +83,7 @@ export class Search {
     this.hasWashes = this.compiled.washes.some((table) => table !== null);
     this.random = seeded(options.seed);
     this.reference = options.reference ?? null;
+    this.guides = options.guides ?? [];
     if (options.reference !== undefined) this.setReference(options.reference);
     this.fixed = this.compiled.jobs.map((job) => job.allDone || job.inside || job.variants.length === 0);
     this.movable = this.compiled.jobs.flatMap((job) => (this.fixed[job.index]! ? [] : [job.index]));
@@ -438,9 +440,13 @@ export class Search {
   private guideFor(): Guide | null {
     const { compiled, table, random } = this;
     if (this.reference !== null || this.free.length < compiled.jobs.length || compiled.jobs.some(({ index }) => !table.isPlaced(index))) return null;
-    const guide = Line.of(compiled, random) ?? Machines.of(compiled, table.start, random);
-    if (guide !== null) this.follow(guide);
-    return guide;
+    for (const guideFor of this.guides) {
+      const guide = guideFor(compiled, table.start, random);
+      if (guide === null) continue;
+      this.follow(guide);
+      return guide;
+    }
+    return null;
   }
 
   /** Lays out what a guide has found. */
