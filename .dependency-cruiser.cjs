@@ -10,7 +10,7 @@ module.exports = {
       name: `core-${room}-only-downwards`,
       severity: 'error',
       from: { path: `^core/src/${room}/`, pathNot: TESTS },
-      to: { path: `^core/src/(${[...ORDER.slice(index + 1), 'index', 'planner', 'advice', 'packs'].join('|')})([.]ts$|/)` },
+      to: { path: `^core/src/(${[...ORDER.slice(index + 1), 'index', 'planner', 'advice', 'packs', 'shops'].join('|')})([.]ts$|/)` },
     })),
     {
       name: 'core-rooms-by-their-door',
@@ -31,7 +31,7 @@ module.exports = {
       from: { path: '^(app|server|contract|demo|cli)/' },
       to: {
         path: '^(core|contract|demo)/src/',
-        pathNot: ['^$1/', '^(core|contract|demo)/src/(index|planner|advice|packs|refusals|record|words/advice|words/soup|formats/index|food/handbook)[.]ts$'],
+        pathNot: ['^$1/', '^(core|contract|demo)/src/(index|planner|advice|packs|shops|refusals|record|words/advice|words/soup|formats/index|food/handbook)[.]ts$'],
       },
     },
     { name: 'routes-not-sequelize-models', severity: 'error', from: { path: '^server/src/routes/', pathNot: TESTS }, to: { path: '^server/src/store/migrations' } },
