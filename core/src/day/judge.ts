@@ -67,12 +67,11 @@ function judgeHold(batch: BatchRecord, { since, until }: Hold, book: RuleBook, n
   return rule === null ? null : holdVerdict({ readings: readingsFor(batch, ['hotHold'], since).filter(({ at }) => at <= end), since, rule, now: end });
 }
 
-/** When it left the heat: out of the well if it was held hot there and nothing says that it was not; else the end of cooking. */
-function leftHeatAt(batch: BatchRecord, soup: Soup | undefined, book: RuleBook): Instant | null {
-  const out = batch.coolingSegments[0]?.since;
-  const hold = batch.holds.find(({ until }) => until !== null && until === out);
-  const verdict = hold === undefined || out === undefined ? null : judgeHold(batch, hold, book, out);
-  return verdict?.kind === 'pass' && verdict.outAtMostMin === null ? (out ?? null) : heatOffAt(batch, soup);
+/** When it left the heat for its cooling: out of the well if it was held hot there and nothing says that it was not; null = it was not. */
+function leftWellAt(batch: BatchRecord, coolingStarted: Instant | null, book: RuleBook): Instant | null {
+  const hold = batch.holds.find(({ until }) => until !== null && until === coolingStarted);
+  const verdict = hold === undefined || coolingStarted === null ? null : judgeHold(batch, hold, book, coolingStarted);
+  return verdict?.kind === 'pass' && verdict.outAtMostMin === null ? coolingStarted : null;
 }
 
 /** What was tapped about a batch's cooling since it last began. */
@@ -81,11 +80,13 @@ function coolingEvents(batch: BatchRecord, soup: Soup | undefined, book: RuleBoo
   const segments = batch.coolingSegments.filter((segment) => segment.since >= (restart ?? 0));
   const inCold = segments.find((segment) => segment.method !== null && IN_COLD_PLACE.includes(segment.method))?.since ?? null;
   const stored = batch.storedSince !== null && batch.storedSince >= (restart ?? 0) ? batch.storedSince : null;
+  const coolingStarted = segments[0]?.since ?? null;
+  // The end of the first cooking says nothing of the heat that a reheat put into it.
+  const heatOff = restart === null ? heatOffAt(batch, soup) : null;
   return {
-    // The end of the first cooking says nothing of the heat that a reheat put into it.
-    heatOff: restart === null ? heatOffAt(batch, soup) : null,
-    leftHeat: restart === null ? leftHeatAt(batch, soup, book) : null,
-    coolingStarted: segments[0]?.since ?? null,
+    heatOff,
+    leftHeat: leftWellAt(batch, coolingStarted, book) ?? heatOff,
+    coolingStarted,
     inColdPlace: inCold === null ? stored : stored === null ? inCold : Math.min(inCold, stored),
     // The earliest there is: the batch began when its first thing was opened or put together.
     combined: batch.startedAt,

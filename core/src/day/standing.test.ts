@@ -169,6 +169,10 @@ describe('held hot, and carried on', () => {
     const uk = bookOf('uk');
     const held = (value: number): DayEvent[] => [...cooked(30), into(35, 'well1'), read(40, value, 'hotHold'), read(90, 160, 'hotHold'), read(140, 160, 'hotHold'), cooling(180)];
     expect([verdicts(held(160), 190, uk).cooling?.clockFrom, verdicts(held(120), 190, uk).cooling?.clockFrom]).toEqual([at(180), at(30)]);
+    // The same after a reheat: the end of the first cooking is no start any more, the well is.
+    const cold = eventAt('cold.stored/2', 250, { batchId: B, volumeL: 8 });
+    const again = [...held(160), cold, eventAt('reheat.started/1', 300, { batchId: B }), read(330, 185, 'reheat', { heldS: 130 }), into(335, 'well1'), read(340, 160, 'hotHold')];
+    expect(verdicts([...again, cooling(400)], 410, uk).cooling?.clockFrom).toBe(at(400));
   });
 });
 

@@ -161,32 +161,30 @@ function isOther(event: StoredEvent): event is OtherEvent {
   return (OTHER as readonly string[]).includes(event.kind);
 }
 
+/** What a thermometer showed that was held into no batch. */
+function readIn({ at, data }: Extract<OtherEvent, { kind: 'place.read/1' | 'item.read/1' }>, names: RecordNames) {
+  const { reading, offset, thermometerId, rulesVersion } = data;
+  return {
+    temperature: reading.value,
+    unit: reading.unit,
+    asTyped: reading.rawText,
+    offset,
+    thermometer: names.thermometer(thermometerId),
+    pack: names.pack(rulesVersion),
+    suspect: names.isSuspect(thermometerId, at),
+  };
+}
+
 function otherLine(event: OtherEvent, line: Omit<RecordLine, 'what'>, names: RecordNames): RecordLine {
   switch (event.kind) {
     case 'place.read/1': {
-      const { equipmentId, reading, offset, thermometerId, note, rulesVersion } = event.data;
-      const found = {
-        temperature: reading.value,
-        unit: reading.unit,
-        asTyped: reading.rawText,
-        offset,
-        thermometer: names.thermometer(thermometerId),
-        pack: names.pack(rulesVersion),
-      };
-      return { ...line, what: 'place', ...found, purpose: names.equipment(equipmentId), note, suspect: names.isSuspect(thermometerId, event.at) };
+      const { equipmentId, note } = event.data;
+      return { ...line, what: 'place', ...readIn(event, names), purpose: names.equipment(equipmentId), note };
     }
     case 'item.read/1': {
-      const { purpose, what, from, reading, offset, thermometerId, accepted, note, rulesVersion } = event.data;
-      const found = {
-        temperature: reading.value,
-        unit: reading.unit,
-        asTyped: reading.rawText,
-        offset,
-        thermometer: names.thermometer(thermometerId),
-        pack: names.pack(rulesVersion),
-      };
+      const { purpose, what, from, accepted, note } = event.data;
       const says = `${what}${from === '' ? '' : ` from ${from}`}: ${accepted ? 'accepted' : 'refused'}`;
-      return { ...line, what: 'item', ...found, purpose: purpose === 'receive' ? 'Receiving' : 'Thawing', says, note, suspect: names.isSuspect(thermometerId, event.at) };
+      return { ...line, what: 'item', ...readIn(event, names), purpose: purpose === 'receive' ? 'Receiving' : 'Thawing', says, note };
     }
     case 'thermometer.checked/1': {
       const { thermometerId, method, reading, offset, usable } = event.data;

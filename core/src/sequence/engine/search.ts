@@ -427,7 +427,8 @@ export class Search {
       if (this.moves === this.starts.length) this.backToBest();
       return;
     }
-    this.guide ??= this.guideFor();
+    // Asked once: a kitchen day has none, and null stands for that.
+    if (this.guide === undefined) this.guide = this.guideFor();
     if (this.guide !== null) {
       if (this.guide.step()) this.follow(this.guide);
       return;
