@@ -116,7 +116,7 @@ async function main() {
     await page.screenshot({ path: path.join(OUT, 'happened-phone.png') });
     await shoot('board-wide-iron', WIDE, 'iron', '/board', 'All in time');
     await serveAt('07:20');
-    await shoot('log-wide', WIDE, 'enamel', '/log', 'overdue');
+    await shoot('log-wide', WIDE, 'enamel', '/log', 'read at the warmest point');
     await shoot('record-phone', PHONE, 'enamel', '/record', 'Verdicts');
   } finally {
     await browser.close();
