@@ -198,6 +198,13 @@ test('a cooling that fails is told so at once, with what to do in sight, and is 
 test('rules are changed by the lead, with the source beside them; what was begun before keeps its own', async ({ page, request }) => {
   const stand = await lentilOut(request, '06:05');
   await holds(page, 'maren');
+  // A second batch is cooling already when the pack is switched.
+  const before = `${DAY}.chowder.1`;
+  await post(request, stand, [
+    event('batch.started/1', '05:20', { batchId: before, soupId: 'chowder', soupVersion: 1, name: 'Chowder 1', ordinal: 1, volumeL: 20, vesselId: 'kettle1' }),
+    event('batch.finished/1', '05:58', { batchId: before, volumeOutL: 20 }),
+    event('cooling.started/1', '06:00', { batchId: before, placeId: 'icebath', ambientC: 0 }),
+  ]);
   await page.goto(`${stand.address}/rules`);
   await page.getByRole('combobox', { name: 'Rule pack' }).selectOption('us-nyc');
   await tap(page, 'Judge by New York City');
@@ -211,6 +218,9 @@ test('rules are changed by the lead, with the source beside them; what was begun
   await page.goto(`${stand.address}/log/${B}`);
   await tap(page, /^Ice bath, stirred/);
   await expect(page.getByText(/NYC Health Code Art\. 81/).first()).toBeVisible();
+  await page.goto(`${stand.address}/log/${before}`);
+  await expect(page.getByText(/FDA Food Code 2022, 3-501\.14/).first()).toBeVisible();
+  await expect(page.getByText(/NYC Health Code/)).toHaveCount(0);
   await stand.stop();
 });
 
