@@ -6,7 +6,13 @@ import type { Job, JobStep, Lag, Mode, Problem } from '../problem';
  * job one variant. Inside the engine every index comes from here.
  */
 
-/** `[resource, units, resource, units, …]`. */
+/** So much of a resource at once, as something asks for it. */
+interface Level {
+  readonly resource: number;
+  readonly units: number;
+}
+
+/** Indices of levels. */
 export type Uses = readonly number[];
 
 interface IncomingLag {
@@ -42,6 +48,8 @@ export interface Variant {
   readonly opening: readonly (readonly number[])[];
   /** Minutes one step may begin after another at most, by all lags together: `[from * size + to]`, Infinity = it keeps. Least is minus the way back. */
   readonly apart: Float64Array;
+  /** Whether its steps never lie beside each other in time. */
+  readonly isChain: boolean;
   /** Minutes from the start of each step to the end of the job, at least. */
   readonly tail: readonly number[];
   /** Unit of each step's mode, −1 = none. */
@@ -58,6 +66,8 @@ export interface CompiledJob {
   readonly variants: readonly Variant[];
   /** Steps that are placed together, each in an order that respects the lags; first the finest such division, then all in one. */
   readonly partitions: readonly (readonly (readonly number[])[])[];
+  /** Steps with a lag that leads out of their part in the finest division. */
+  readonly crosses: readonly boolean[];
   readonly doneStart: readonly number[];
   readonly doneEnd: readonly number[];
   readonly pinned: readonly number[];
@@ -77,7 +87,9 @@ export interface Compiled {
   readonly problem: Problem;
   readonly horizon: number;
   readonly resources: number;
+  /** `[resource * horizon + minute]`. */
   readonly capacity: Int16Array;
+  readonly levels: readonly Level[];
   readonly jobs: readonly CompiledJob[];
   readonly stepCount: number;
   readonly unitCount: number;
@@ -156,9 +168,28 @@ function durationOf(step: JobStep, mode: Mode): number {
   return step.fixed?.kind === 'done' ? step.fixed.endMin - step.fixed.startMin : mode.durationMin;
 }
 
-function variantsOf(job: Job, problem: Problem, indexOf: { readonly resource: ReadonlyMap<string, number>; readonly unit: ReadonlyMap<string, number> }): readonly Variant[] {
+/** The levels of a problem, each made when it is first asked for. */
+class Levels {
+  readonly all: Level[] = [];
+  private readonly resourceOf: ReadonlyMap<string, number>;
+
+  constructor(problem: Problem) {
+    this.resourceOf = new Map(problem.resources.map(({ id }, index) => [id, index]));
+  }
+
+  /** −1 for a resource nobody has. */
+  of(uses: Mode['uses']): Uses {
+    return uses.map(({ resourceId, units }) => {
+      const resource = this.resourceOf.get(resourceId);
+      if (resource === undefined) return -1;
+      const known = this.all.findIndex((level) => level.resource === resource && level.units === units);
+      return known >= 0 ? known : this.all.push({ resource, units }) - 1;
+    });
+  }
+}
+
+function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: ReadonlyMap<string, number>): readonly Variant[] {
   const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
-  const usesOf = (mode: Mode): Uses => mode.uses.flatMap((use) => [indexOf.resource.get(use.resourceId) ?? -1, use.units]);
   const modeLists = job.steps.map((step) => step.modes.map((_, index) => index));
   const variants: Variant[] = [];
   for (const modes of combinations(modeLists, MAX_VARIANTS)) {
@@ -175,10 +206,13 @@ function variantsOf(job: Job, problem: Problem, indexOf: { readonly resource: Re
     }
     const apart = apartOf(job.steps.length, outgoing);
     const tail = durations.map((_, step) => durations.reduce((most, duration, to) => Math.max(most, duration - apart[to * durations.length + step]!), 0));
-    const unitLists = [...job.spans.map((span) => span.unitIds), ...chosen.map((mode) => mode.unitIds)].map((ids) =>
-      ids.length === 0 ? [-1] : ids.map((id) => indexOf.unit.get(id) ?? -1),
+    const isChain = durations.every((duration, step) =>
+      durations.every((other, to) => to === step || -apart[to * durations.length + step]! >= duration || -apart[step * durations.length + to]! >= other),
     );
-    const uses = chosen.map(usesOf);
+    const unitLists = [...job.spans.map((span) => span.unitIds), ...chosen.map((mode) => mode.unitIds)].map((ids) =>
+      ids.length === 0 ? [-1] : ids.map((id) => unitIndex.get(id) ?? -1),
+    );
+    const uses = chosen.map((mode) => levels.of(mode.uses));
     // Where each unit of a combination is held: spans first, then what the modes hold.
     const ends = [
       ...job.spans.map((span) => ({ from: stepIndex.get(span.from)!, to: stepIndex.get(span.to)!, untilEnd: span.until === 'end' })),
@@ -197,7 +231,7 @@ function variantsOf(job: Job, problem: Problem, indexOf: { readonly resource: Re
         opening[holding.from]!.push(at);
       });
       const [spanUnit, stepUnit] = [units.slice(0, job.spans.length), units.slice(job.spans.length)];
-      variants.push({ modes, durations, uses, incoming, outgoing, apart, tail, holdings, closing, opening, stepUnit, spanUnit });
+      variants.push({ modes, durations, uses, incoming, outgoing, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit });
     }
   }
   return variants;
@@ -269,6 +303,10 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     offset,
     variants,
     partitions: fine.length > 1 ? [fine, [order]] : [fine],
+    crosses: job.steps.map((_, step) => {
+      const own = fine.find((block) => block.includes(step));
+      return edges.some(([from, to]) => (from === step || to === step) && !(own?.includes(from) === true && own.includes(to)));
+    }),
     doneStart: done.map((times) => times?.startMin ?? -1),
     doneEnd: done.map((times) => times?.endMin ?? -1),
     pinned: job.steps.map((step) => (step.fixed?.kind === 'pinned' ? step.fixed.startMin : -1)),
@@ -299,13 +337,14 @@ function capacityOf(problem: Problem): Int16Array {
 /** A problem made ready for the search. Jobs whose lags form a circle have no variant and stay unplaced. */
 export function compile(problem: Problem): Compiled {
   const jobIndex = new Map(problem.jobs.map((job, index) => [job.id, index]));
-  const indexOf = { resource: new Map(problem.resources.map(({ id }, index) => [id, index])), unit: new Map(problem.units.map(({ id }, index) => [id, index])) };
+  const levels = new Levels(problem);
+  const unitIndex = new Map(problem.units.map(({ id }, index) => [id, index]));
   let offset = 0;
   const jobs = problem.jobs.map((job, index): CompiledJob => {
     const at = offset;
     offset += job.steps.length;
-    const known = variantsOf(job, problem, indexOf).filter(
-      (variant) => variant.uses.every((uses) => uses.every((value, place) => place % 2 === 1 || value >= 0)) && variant.holdings.length >= job.spans.length,
+    const known = variantsOf(job, problem, levels, unitIndex).filter(
+      (variant) => variant.uses.every((uses) => uses.every((level) => level >= 0)) && variant.holdings.length >= job.spans.length,
     );
     return (
       compileJob(job, index, at, problem, known, jobIndex) ?? {
@@ -315,6 +354,7 @@ export function compile(problem: Problem): Compiled {
         offset: at,
         variants: [],
         partitions: [],
+        crosses: [],
         doneStart: [],
         doneEnd: [],
         pinned: [],
@@ -345,6 +385,7 @@ export function compile(problem: Problem): Compiled {
     tables.set(unit.changeoverId, table);
     return table;
   });
+  const washUses = problem.units.map((unit) => levels.of(problem.changeovers.find(({ id }) => id === unit.changeoverId)?.uses ?? []));
   return {
     problem,
     horizon: problem.horizonMin,
@@ -354,9 +395,8 @@ export function compile(problem: Problem): Compiled {
     stepCount: offset,
     unitCount: problem.units.length,
     washes,
-    washUses: problem.units.map((unit) =>
-      (problem.changeovers.find(({ id }) => id === unit.changeoverId)?.uses ?? []).flatMap((use) => [indexOf.resource.get(use.resourceId) ?? -1, use.units]),
-    ),
+    washUses,
+    levels: levels.all,
     order,
     lineOf: problem.units.map((unit) => problem.lines.findIndex((line) => line.includes(unit.id))),
   };

@@ -29,17 +29,17 @@ function passesOf({ job, size, variants, inputs, begun, pinned }: CompiledJob, c
   const passes: Pass[] = [];
   for (let step = 0; step < size; step += 1) {
     const held = variant.opening[step]!.map((at) => variant.holdings[at]!);
-    const uses = variant.uses[step]!;
+    const uses = variant.uses[step]!.map((level) => compiled.levels[level]!);
     const [lag, ...others] = variant.outgoing[step]!;
     const isLast = step === size - 1;
-    if (uses.length / 2 + held.length !== 1 || others.length > 0 || (lag === undefined) !== isLast) return null;
+    if (uses.length + held.length !== 1 || others.length > 0 || (lag === undefined) !== isLast) return null;
     if (lag !== undefined && (lag.to !== step + 1 || lag.min !== variant.durations[step]!)) return null;
     const [hold] = held;
-    if (hold === undefined && uses[1] !== compiled.problem.resources[uses[0]!]!.capacity) return null;
+    if (hold === undefined && uses[0]!.units !== compiled.problem.resources[uses[0]!.resource]!.capacity) return null;
     const blocks = hold !== undefined && !hold.untilEnd;
     if (hold !== undefined && hold.to !== (blocks ? step + 1 : step)) return null;
     passes.push({
-      machine: hold === undefined ? uses[0]! : compiled.resources + hold.unit,
+      machine: hold === undefined ? uses[0]!.resource : compiled.resources + hold.unit,
       durationMin: variant.durations[step]!,
       waitMin: lag === undefined ? Number.POSITIVE_INFINITY : lag.max - lag.min,
       blocks,

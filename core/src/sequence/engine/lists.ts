@@ -153,7 +153,7 @@ export class Lists {
   private wantsOf({ job, block }: Item): ReadonlySet<number> {
     const wants = new Set<number>();
     for (const variant of this.compiled.jobs[job]!.variants) {
-      for (const step of block) for (let at = 0; at < variant.uses[step]!.length; at += 2) wants.add(variant.uses[step]![at]!);
+      for (const step of block) for (const level of variant.uses[step]!) wants.add(this.compiled.levels[level]!.resource);
       for (const holding of variant.holdings) if (block.includes(holding.to)) wants.add(-1 - holding.unit);
     }
     return wants;
@@ -420,9 +420,14 @@ export class Lists {
     // What ends with another part cannot be cut off by its own end.
     const cuts = item.block.includes(job.sink);
     let cut = Number.POSITIVE_INFINITY;
+    let kept = Number.POSITIVE_INFINITY;
     for (let variant = 0; variant < many; variant += 1) {
       const end = table.soonestEnd(item.job, variant, item.block, cut);
       ends[variant] = end < 0 ? Number.POSITIVE_INFINITY : end + this.random() * 0.5;
+      if (end >= 0 && ends[variant]! < kept) {
+        kept = ends[variant]!;
+        table.keep();
+      }
       if (cuts && end >= 0) cut = Math.min(cut, end);
     }
     let best = -1;
@@ -433,13 +438,14 @@ export class Lists {
       let next = -1;
       for (let variant = 0; variant < many; variant += 1) if (ends[variant]! < (next < 0 ? bestEnd : ends[next]!)) next = variant;
       if (next < 0) break;
+      const isKept = ends[next] === kept;
       ends[next] = Number.POSITIVE_INFINITY;
       if (lies >= 0) {
         // Taking it out again may wash elsewhere, or find no hands to.
         table.restore(this.spare);
         lies = -1;
       }
-      if (!table.placePartSoon(item.job, next, item.block)) continue;
+      if (!(isKept ? table.placePartKept(item.job, next, item.block) : table.placePartSoon(item.job, next, item.block))) continue;
       lies = next;
       const end = table.end[item.job]!;
       if (end < bestEnd) [best, bestEnd] = [next, end];

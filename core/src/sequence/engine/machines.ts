@@ -75,8 +75,8 @@ export class Machines implements Guide {
       if (variant === undefined || others.length > 0 || begun || job.releaseMin > 0 || job.readyByMin !== null || pinned.some((start) => start >= 0)) return false;
       if (!variant.holdings.every((hold) => hold.from === hold.to && hold.untilEnd)) return false;
       return variant.durations.every((duration, step) => {
-        const uses = variant.uses[step]!;
-        const keeps = uses.length / 2 + variant.opening[step]!.length <= 1 && (uses.length === 0 || uses[1] === problem.resources[uses[0]!]!.capacity);
+        const uses = variant.uses[step]!.map((level) => compiled.levels[level]!);
+        const keeps = uses.length + variant.opening[step]!.length <= 1 && (uses.length === 0 || uses[0]!.units === problem.resources[uses[0]!.resource]!.capacity);
         return keeps && duration > 0 && variant.outgoing[step]!.every((lag) => lag.max === Number.POSITIVE_INFINITY && lag.min >= duration);
       });
     });
@@ -100,9 +100,9 @@ export class Machines implements Guide {
       const variant = variants[0]!;
       variant.durations.forEach((duration, step) => {
         this.durations[offset + step] = duration;
-        const [resource] = variant.uses[step]!;
+        const [level] = variant.uses[step]!;
         const [held] = variant.opening[step]!;
-        if (resource !== undefined) this.machineOf[offset + step] = resource;
+        if (level !== undefined) this.machineOf[offset + step] = compiled.levels[level]!.resource;
         else if (held !== undefined) this.machineOf[offset + step] = resources + variant.holdings[held]!.unit;
         for (const lag of variant.outgoing[step]!) link(offset + step, offset + lag.to, lag.min);
       });

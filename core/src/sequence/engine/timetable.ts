@@ -5,7 +5,7 @@ import { OPEN, Units } from './units';
 import type { Hold } from './units';
 
 export interface Saved {
-  readonly free: Int16Array;
+  readonly bits: Int32Array;
   readonly start: Int32Array;
   readonly end: Int32Array;
   readonly variantOf: Int32Array;
@@ -40,6 +40,9 @@ export class Timetable {
   stretched: { readonly job: number; readonly index: number; readonly variant: Variant } | null = null;
   private readonly bound: Int32Array;
   private readonly lower: Int32Array;
+  /** Where the steps of a part were last found to fit, and of the best of its ways. */
+  private readonly found: Int32Array;
+  private readonly kept: Int32Array;
   private readonly justifySpare: Saved;
   private readonly hasWashes: boolean;
   /** Looking for ends up to here only. */
@@ -60,6 +63,8 @@ export class Timetable {
     this.variantOf = new Int32Array(compiled.jobs.length).fill(NEVER);
     this.bound = new Int32Array(compiled.stepCount);
     this.lower = new Int32Array(Math.max(0, ...compiled.jobs.map((job) => job.size)));
+    this.found = this.lower.slice();
+    this.kept = this.lower.slice();
     for (const job of compiled.jobs) this.bookDone(job);
     this.justifySpare = this.save();
   }
@@ -67,14 +72,14 @@ export class Timetable {
   save(into?: Saved): Saved {
     if (into === undefined)
       return {
-        free: this.minutes.free.slice(),
+        bits: this.minutes.bits.slice(),
         start: this.start.slice(),
         end: this.end.slice(),
         variantOf: this.variantOf.slice(),
         holds: this.units.lists.slice(),
         washTotal: this.units.washTotal,
       };
-    into.free.set(this.minutes.free);
+    into.bits.set(this.minutes.bits);
     into.start.set(this.start);
     into.end.set(this.end);
     into.variantOf.set(this.variantOf);
@@ -84,7 +89,7 @@ export class Timetable {
   }
 
   restore(saved: Saved): void {
-    this.minutes.free.set(saved.free);
+    this.minutes.bits.set(saved.bits);
     this.start.set(saved.start);
     this.end.set(saved.end);
     this.variantOf.set(saved.variantOf);
@@ -281,10 +286,11 @@ export class Timetable {
           at = first;
           continue;
         }
-        for (const lag of variant.incoming[step]!) {
-          const before = start[offset + lag.from]!;
-          if (before >= 0 && from > before + lag.max && job.doneStart[lag.from]! < 0 && !block.includes(lag.from)) return false;
-        }
+        if (job.crosses[step]!)
+          for (const lag of variant.incoming[step]!) {
+            const before = start[offset + lag.from]!;
+            if (before >= 0 && from > before + lag.max && job.doneStart[lag.from]! < 0 && !block.includes(lag.from)) return false;
+          }
         // A unit that is taken is not waited for with everything laid out up to it.
         for (const index of variant.opening[step]!) {
           const { unit, to, untilEnd } = variant.holdings[index]!;
@@ -317,7 +323,7 @@ export class Timetable {
       }
       at += 1;
     }
-    return this.respectsOthers(job, variant, block);
+    return this.respectsOthers(job, variant, block, false);
   }
 
   /** Latest starts of a block's steps, not after `bound`; false when there are none. `lower` holds what they may not begin before. */
@@ -357,10 +363,11 @@ export class Timetable {
         at = last;
         continue;
       }
-      for (const lag of variant.outgoing[step]!) {
-        const after = start[offset + lag.to]!;
-        if (after >= 0 && after > from + lag.max && !block.includes(lag.to)) return false;
-      }
+      if (job.crosses[step]!)
+        for (const lag of variant.outgoing[step]!) {
+          const after = start[offset + lag.to]!;
+          if (after >= 0 && after > from + lag.max && !block.includes(lag.to)) return false;
+        }
       for (const index of variant.closing[step]!) {
         const holding = variant.holdings[index]!;
         if (job.begun) continue;
@@ -389,13 +396,15 @@ export class Timetable {
       const holding = variant.holdings[index]!;
       if (block.includes(holding.to) && this.overtakes(job, variant, index, start[offset + holding.from]!) !== null) return false;
     }
-    return this.respectsOthers(job, variant, block);
+    return this.respectsOthers(job, variant, block, false);
   }
 
-  /** Lags between this block and what is placed of the job outside it. */
-  private respectsOthers(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
+  /** Lags between this block and what is placed of the job outside it; or all lags there are. */
+  private respectsOthers(job: CompiledJob, variant: Variant, block: readonly number[], all: boolean): boolean {
     const { start } = this;
+    if (!all && block.length === job.size) return true;
     for (const step of block) {
+      if (!all && !job.crosses[step]!) continue;
       const at = start[job.offset + step]!;
       for (const lag of variant.outgoing[step]!) {
         const after = start[job.offset + lag.to]!;
@@ -410,15 +419,15 @@ export class Timetable {
   }
 
   /**
-   * Books a block where `start` has it. Gives the step that does not fit beside the others (or whose unit's wash finds no hands), −1 when all do; `soonest` and
+   * Books a block where `start` has it; `isFree`: where every step was found to fit, and they are never in each other's way. Gives the step that does not fit beside the others (or whose unit's wash finds no hands), −1 when all do; `soonest` and
    * `latest` then say where it might.
    */
-  private commit(job: CompiledJob, variant: Variant, block: readonly number[], backward: boolean): number {
-    const wrong = this.commitIn(job, variant, block, false);
+  private commit(job: CompiledJob, variant: Variant, block: readonly number[], backward: boolean, isFree: boolean): number {
+    const wrong = this.commitIn(job, variant, block, false, isFree);
     if (wrong < 0 || !this.hasWashes) return wrong;
     const { soonest, latest, unheld } = this;
     // A wash that gives way to the new one may hold the very hands its steps are to have.
-    const washedFirst = this.commitIn(job, variant, block, true);
+    const washedFirst = this.commitIn(job, variant, block, true, false);
     // Going back, its steps make room for the wash; going on, the unit waits for a wash after them.
     if (washedFirst < 0 || backward) return washedFirst;
     this.soonest = soonest;
@@ -427,13 +436,13 @@ export class Timetable {
     return wrong;
   }
 
-  private commitIn(job: CompiledJob, variant: Variant, block: readonly number[], holdsFirst: boolean): number {
+  private commitIn(job: CompiledJob, variant: Variant, block: readonly number[], holdsFirst: boolean, isFree: boolean): number {
     let booked = 0;
     let held = 0;
     let wrong = NEVER;
     const steps = (): void => {
       for (; booked < block.length; booked += 1) {
-        wrong = this.bookStep(job, variant, block[booked]!);
+        wrong = this.bookStep(job, variant, block[booked]!, isFree);
         if (wrong >= 0) return;
       }
     };
@@ -460,11 +469,11 @@ export class Timetable {
     return wrong;
   }
 
-  private bookStep(job: CompiledJob, variant: Variant, step: number): number {
+  private bookStep(job: CompiledJob, variant: Variant, step: number, isFree: boolean): number {
     if (job.doneStart[step]! >= 0) return NEVER;
     const from = this.start[job.offset + step]!;
     const to = from + variant.durations[step]!;
-    if (!this.minutes.fits(variant.uses[step]!, from, to)) {
+    if (!isFree && !this.minutes.fits(variant.uses[step]!, from, to)) {
       this.soonest = this.minutes.earliestFit(variant.uses[step]!, from, to - from);
       this.latest = this.minutes.latestFit(variant.uses[step]!, from, to - from, 0);
       this.unheld = NEVER;
@@ -518,10 +527,11 @@ export class Timetable {
     return whole;
   }
 
-  private placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null): boolean {
+  /** `isFound`: `start` already has what going forward gives. */
+  private placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null, isFound = false): boolean {
     for (let round = 0; round < 60; round += 1) {
-      if (!(lower === null ? this.forward(job, variant, block) : this.backward(job, variant, block, lower))) break;
-      const wrong = this.commit(job, variant, block, lower !== null);
+      if (!(isFound && round === 0) && !(lower === null ? this.forward(job, variant, block) : this.backward(job, variant, block, lower))) break;
+      const wrong = this.commit(job, variant, block, lower !== null, variant.isChain);
       if (wrong < 0) return true;
       if (job.doneStart[wrong]! >= 0) break;
       if (lower === null) {
@@ -619,6 +629,14 @@ export class Timetable {
     return this.placeBlock(job, job.variants[variantIndex]!, block, null) && this.settle(job, variantIndex);
   }
 
+  /** The same, where `soonestEnd` has just found its place and `keep` has kept it. */
+  placePartKept(index: number, variantIndex: number, block: readonly number[]): boolean {
+    const job = this.compiled.jobs[index]!;
+    this.setLower(job);
+    for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = this.kept[step]!;
+    return this.placeBlock(job, job.variants[variantIndex]!, block, null, true) && this.settle(job, variantIndex);
+  }
+
   /** By when such a part would end if every wash found its hands, something after `cut` when it does not end by then, −1 when it does not fit. Nothing is placed. */
   soonestEnd(index: number, variantIndex: number, block: readonly number[], cut: number): number {
     const job = this.compiled.jobs[index]!;
@@ -630,9 +648,15 @@ export class Timetable {
     let end = found ? 0 : cut === Number.POSITIVE_INFINITY ? NEVER : cut + 1;
     for (const step of block) {
       if (found) end = Math.max(end, this.start[job.offset + step]! + variant.durations[step]!);
+      this.found[step] = this.start[job.offset + step]!;
       if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
     }
     return end;
+  }
+
+  /** Keeps where `soonestEnd` was last asked about. */
+  keep(): void {
+    this.kept.set(this.found);
   }
 
   /** The same, as late as `target` allows. */
@@ -675,13 +699,13 @@ export class Timetable {
       this.start[job.offset + step] = starts[step]!;
       if (starts[step]! < this.bound[job.offset + step]! || (job.pinned[step]! >= 0 && job.pinned[step] !== starts[step])) possible = false;
     }
-    possible &&= this.respectsOthers(job, variant, block);
+    possible &&= this.respectsOthers(job, variant, block, true);
     for (const holding of variant.holdings) {
       if (!possible || job.doneStart[holding.from]! >= 0) continue;
       const from = starts[holding.from]!;
       possible = this.units.later(holding.unit, index, from, starts[holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0)) === from;
     }
-    if (!possible || this.commit(job, variant, block, false) >= 0) {
+    if (!possible || this.commit(job, variant, block, false, false) >= 0) {
       for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
       return false;
     }
