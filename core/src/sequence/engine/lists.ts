@@ -1,6 +1,7 @@
 import type { Random } from '../random';
 import type { Compiled, Variant } from './compile';
 import type { Saved, Timetable } from './timetable';
+import type { Waiting, Waits } from './waits';
 
 /** A job, or one part of it where its parts are free of each other. */
 interface Item {
@@ -24,6 +25,11 @@ const TRACES = 20;
 /** How often a move looks for what holds up the end. A choice of the search. */
 const CRITICAL = 0.6;
 
+/** How often a move changes a wait, at least and at most: in between as often as such moves have lately been for the better. Choices of the search. */
+const LEAST_WAITS = 0.1;
+const MOST_WAITS = 0.6;
+const REMEMBERS = 0.995;
+
 /** Whether a part of a job is the same in every way of doing it, and holds nothing. */
 function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
   const [first] = variants;
@@ -41,8 +47,8 @@ function isSame(variants: readonly Variant[], block: readonly number[]): boolean
 
 /**
  * The other half of the search: a plan as an order. Everything is laid out as soon as it fits, in that order, then pushed back from the end towards its
- * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. It finds what taking a few
- * jobs out cannot, because there the rest stands still.
+ * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. With the order go waits that are longer
+ * than they must be. It finds what taking a few jobs out cannot, because there the rest stands still.
  */
 export class Lists {
   private readonly compiled: Compiled;
@@ -52,7 +58,7 @@ export class Lists {
   private readonly random: Random;
   readonly items: readonly Item[];
   private readonly pushes: boolean;
-  private readonly late: boolean;
+  readonly late: boolean;
   private readonly parts: readonly Item[];
   /** Jobs that are in order here; the others stand. */
   private readonly ordered: ReadonlySet<number>;
@@ -80,12 +86,24 @@ export class Lists {
   /** How many of the accepted order's traces the tried one shares. */
   private taken: number;
   order: number[];
+  /** Of the accepted order, and of the one that is tried: other than it in one job at most (−1 = in none). */
+  waits: Waits;
+  private triedWaits: Waits;
+  private changedJob = -1;
+  private readonly waiting: Waiting;
+  /** Moves of the order and of a wait, how many were for the better, and which kind the last was. */
+  private readonly moves = [1, 1];
+  private readonly gains = [1, 1];
+  private kind = 0;
   cost: number = Number.POSITIVE_INFINITY;
 
-  constructor(table: Timetable, root: Saved, random: Random, movable: readonly number[], by: ListKind) {
+  constructor(table: Timetable, root: Saved, waiting: Waiting, random: Random, movable: readonly number[], by: ListKind) {
     this.table = table;
     this.compiled = table.compiled;
     this.root = root;
+    this.waiting = waiting;
+    this.waits = waiting.none;
+    this.triedWaits = waiting.none;
     this.spare = table.save();
     this.random = random;
     this.ordered = new Set(movable);
@@ -159,8 +177,11 @@ export class Lists {
     return wants;
   }
 
-  /** The order the plan on the table has. */
-  adopt(): void {
+  /** The order the plan on the table has, with the waits it was laid out with. */
+  adopt(waits: Waits | null): void {
+    this.waits = waits ?? this.waiting.none;
+    this.triedWaits = this.waits;
+    this.changedJob = -1;
     const at = (item: number): number => {
       const { job, block } = this.items[item]!;
       return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
@@ -174,11 +195,32 @@ export class Lists {
     return this.items.map((_, index) => index).sort((left, right) => key(this.items[left]!.job) - key(this.items[right]!.job));
   }
 
+  /** An order to try: the accepted one with one thing moved, or as it is with one wait changed. */
+  neighbour(): number[] {
+    this.triedWaits = this.waits;
+    this.changedJob = -1;
+    const gain = (kind: number): number => this.gains[kind]! / this.moves[kind]!;
+    const share = Math.min(MOST_WAITS, Math.max(LEAST_WAITS, gain(1) / (gain(0) + gain(1))));
+    this.kind = this.waiting.jobs.length > 0 && this.random() < share ? 1 : 0;
+    if (this.kind === 0) return this.moved();
+    const { waits, job } = this.waiting.changed(this.waits);
+    this.triedWaits = waits;
+    this.changedJob = job;
+    return this.order.slice();
+  }
+
+  /** What the order last tried costs: its kind of move is made more often when it is for the better. */
+  learn(cost: number): void {
+    const { kind, moves, gains } = this;
+    moves[kind] = moves[kind]! * REMEMBERS + 1;
+    gains[kind] = gains[kind]! * REMEMBERS + (cost < this.cost ? 1 : 0);
+  }
+
   /**
    * One thing moved past another that wants the same: moving it past what it never meets would change nothing. Mostly past what holds up the end of the day or
    * something late.
    */
-  neighbour(): number[] {
+  private moved(): number[] {
     const order = this.order.slice();
     if (order.length < 2) return order;
     const at = (item: number): number => order.indexOf(item);
@@ -224,6 +266,8 @@ export class Lists {
     // An order that was given up half-way has left only half its traces.
     this.traced = this.whole;
     this.order = order;
+    this.waits = this.triedWaits;
+    this.changedJob = -1;
     this.cost = cost;
     this.critical = null;
     this.soonStart.set(this.decodedStart);
@@ -272,10 +316,23 @@ export class Lists {
    * order that was accepted last is not laid out again.
    */
   decode(order: readonly number[], limit: number = Number.POSITIVE_INFINITY): number {
+    this.setWaits(this.triedWaits);
+    const cost = this.layOut(order, limit);
+    this.setWaits(this.waiting.none);
+    if (!this.whole || !this.pushes) return cost;
+    return this.push(cost);
+  }
+
+  private setWaits(waits: Waits): void {
+    for (const job of this.waiting.jobs) this.table.longer[job] = waits[job]?.variants ?? null;
+  }
+
+  private layOut(order: readonly number[], limit: number): number {
     const { table, items, trial } = this;
     this.whole = false;
     let shared = 0;
-    if (this.traced) while (shared < order.length && order[shared] === this.order[shared]) shared += 1;
+    const same = (at: number): boolean => order[at] === this.order[at] && items[order[at]!]!.job !== this.changedJob;
+    if (this.traced) while (shared < order.length && same(shared)) shared += 1;
     const kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / this.every));
     if (kept === 0) {
       table.restore(this.root);
@@ -320,8 +377,7 @@ export class Lists {
       this.decodedStart[index] = start;
       this.decodedEnd[index] = end;
     });
-    const cost = table.cost();
-    return this.pushes ? this.push(cost) : cost;
+    return table.cost();
   }
 
   /** Places an item after those that must come before it. False when they stand in a circle. */

@@ -4,12 +4,14 @@ import { violations } from '../check';
 import { endOf, objectiveOf } from '../problem';
 import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
-import type { Compiled, Variant } from './compile';
+import type { Compiled } from './compile';
 import type { Guide, GuideFor } from './guide';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
+import { Waiting } from './waits';
+import type { Waits } from './waits';
 
 /**
  * Ruin and recreate: take a few related jobs out, put each back where it costs least, keep the result if it is better, or by a chance that cools
@@ -31,15 +33,20 @@ interface Insertion {
 }
 
 const RUIN = -1;
-const SHORTEST_CYCLE = 100;
+/**
+ * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves.
+ * Choices of the search.
+ */
+const CYCLE_BY_JOB = 100;
+const FIRST_CYCLE = 2000;
+const MINOR = 0.25;
 const LONGEST_CYCLE = 50_000;
 const HOT = 0.25;
 const COLD = 0.01;
 const LEARNS = 0.02;
 const VARIANTS_TRIED = 8;
-/** How often a job is laid out with a longer wait than it needs, and by how much at most. Choices of the search. */
+/** How often a job is put back with a longer wait than it needs. A choice of the search. */
 const STRETCHED = 0.25;
-const LONGEST_STRETCH = 60;
 
 export class Search {
   readonly compiled: Compiled;
@@ -51,6 +58,9 @@ export class Search {
   private readonly hasWashes: boolean;
   private best: Saved;
   private bestCost: number;
+  /** The waits the best was laid out with; null when it was not laid out in an order. */
+  private bestWaits: Waits | null = null;
+  private readonly waiting: Waiting;
   private cost: number;
   /** Jobs that are not taken out again: those that stand in a unit now. */
   private readonly fixed: readonly boolean[];
@@ -64,7 +74,9 @@ export class Search {
   private readonly starts: readonly ((job: number) => number)[];
   /** Which search has its turn: one of the lists, or ruin and recreate (−1). */
   private turn: number;
-  private cycleLength = SHORTEST_CYCLE;
+  /** Moves of a cycle of whole jobs or their parts, and of the one that is under way. */
+  private longest: number;
+  private cycleLength: number;
   private cycleAt = 0;
   private cycleFrom = Number.POSITIVE_INFINITY;
   private temperature: number;
@@ -94,6 +106,7 @@ export class Search {
     // An order laid out as soon as it fits begins around what is pinned.
     this.root = this.table.save();
     this.free = this.movable.filter((index) => !this.table.isPlaced(index));
+    this.waiting = new Waiting(this.compiled, this.free, this.random);
     if (options.from === undefined) this.build();
     else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) {
       // What is put by hand goes first, or last into the room the others leave: whichever turns out better.
@@ -107,6 +120,8 @@ export class Search {
       }
     }
     this.turn = options.from === undefined ? 0 : RUIN;
+    this.longest = Math.min(FIRST_CYCLE, CYCLE_BY_JOB * Math.max(1, this.free.length));
+    this.cycleLength = this.lengthOf(this.turn);
     this.cost = this.table.cost();
     this.best = this.table.save();
     this.bestCost = this.cost;
@@ -138,7 +153,7 @@ export class Search {
   /** The first plan needs no lists: they are made when they have their turn. */
   private listsMade(): readonly Lists[] {
     if (this.lists !== null) return this.lists;
-    const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.random, this.free, by);
+    const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.waiting, this.random, this.free, by);
     const [whole, parts] = [made('whole'), made('parts')];
     const wanted = this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
     this.lists = [...(parts.items.length > whole.items.length ? [whole] : []), parts, ...(wanted ? [made('late')] : [])];
@@ -254,7 +269,7 @@ export class Search {
     };
     for (let tried = 0; tried < Math.min(many, VARIANTS_TRIED); tried += 1) {
       const variant = (offset + tried) % many;
-      table.stretched = noise > 0 && this.random() < STRETCHED ? this.stretch(index, variant) : null;
+      table.longer[index] = noise > 0 && this.random() < STRETCHED ? this.waiting.oneLonger(index) : null;
       // Taking a job out may wash elsewhere than before it came.
       const before = this.hasWashes ? table.save(this.insertSpare) : null;
       for (let partition = 0; partition < job.partitions.length; partition += 1) {
@@ -273,25 +288,8 @@ export class Search {
       }
       if (before !== null) table.restore(before);
     }
-    table.stretched = null;
+    table.longer[index] = null;
     return found.sort((left, right) => left.cost - right.cost).some((way) => table.placeAt(index, way.variant, way.starts));
-  }
-
-  /** One of a job's ways with one wait longer than it must be, where it may be. */
-  private stretch(index: number, variantIndex: number): { readonly job: number; readonly index: number; readonly variant: Variant } | null {
-    const variant = this.compiled.jobs[index]!.variants[variantIndex]!;
-    const loose = variant.outgoing.flatMap((lags, from) => lags.filter((lag) => lag.max > lag.min).map((lag) => ({ from, ...lag })));
-    if (loose.length === 0) return null;
-    const chosen = loose[this.pick(loose.length)]!;
-    const room = Math.min(chosen.max - chosen.min, LONGEST_STRETCH);
-    const min = chosen.min + 1 + this.pick(room);
-    const incoming = variant.incoming.map((lags, to) =>
-      to === chosen.to ? lags.map((lag) => (lag.from === chosen.from && lag.max === chosen.max && lag.min === chosen.min ? { ...lag, min } : lag)) : lags,
-    );
-    const outgoing = variant.outgoing.map((lags, from) =>
-      from === chosen.from ? lags.map((lag) => (lag.to === chosen.to && lag.max === chosen.max && lag.min === chosen.min ? { ...lag, min } : lag)) : lags,
-    );
-    return { job: index, index: variantIndex, variant: { ...variant, incoming, outgoing } };
   }
 
   private startsOf(index: number): readonly number[] {
@@ -467,9 +465,10 @@ export class Search {
     const order = lists.neighbour();
     const limit = this.limit(lists.cost);
     const cost = lists.decode(order, limit);
+    lists.learn(cost);
     if (!this.accepts(lists.cost, cost, limit)) return;
     lists.accept(order, cost);
-    this.keepIfBest(cost);
+    this.keepIfBest(cost, lists.waits);
   }
 
   private backToBest(): void {
@@ -485,9 +484,10 @@ export class Search {
     this.keepIfBest(cost);
   }
 
-  private keepIfBest(cost: number): void {
+  private keepIfBest(cost: number, waits: Waits | null = null): void {
     if (cost >= this.bestCost) return;
     this.bestCost = cost;
+    this.bestWaits = waits;
     this.best = this.table.save();
   }
 
@@ -499,14 +499,19 @@ export class Search {
     // What has just found something better goes on; what has not lets the other try, a little longer each time.
     if (this.bestCost >= this.cycleFrom) {
       this.turn = this.turn + 1 === this.listsMade().length ? RUIN : this.turn + 1;
-      if (this.turn === 0) this.cycleLength = Math.min(this.cycleLength * 2, LONGEST_CYCLE);
+      if (this.turn === 0) this.longest = Math.min(this.longest * 2, LONGEST_CYCLE);
     }
+    this.cycleLength = this.lengthOf(this.turn);
     this.cycleFrom = this.bestCost;
     this.backToBest();
     if (this.turn === RUIN) return;
     const lists = this.listsMade()[this.turn]!;
-    lists.adopt();
+    lists.adopt(this.bestWaits);
     lists.accept(lists.order, lists.decode(lists.order));
+  }
+
+  private lengthOf(turn: number): number {
+    return turn === RUIN || (turn > 0 && this.listsMade()[turn]!.late) ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
   private heat(): void {

@@ -36,8 +36,8 @@ export class Timetable {
   readonly end: Int32Array;
   readonly variantOf: Int32Array;
   moved: Moved | null = null;
-  /** Longer waits than a job needs, for the next time it is laid out: room in between may be worth more than being quick. */
-  stretched: { readonly job: number; readonly index: number; readonly variant: Variant } | null = null;
+  /** Ways of a job with longer waits than it needs, while it is laid out: room in between may be worth more than being quick. */
+  readonly longer: (readonly Variant[] | null)[];
   private readonly bound: Int32Array;
   private readonly lower: Int32Array;
   /** Where the steps of a part were last found to fit, and of the best of its ways. */
@@ -62,6 +62,7 @@ export class Timetable {
     this.end = new Int32Array(compiled.jobs.length).fill(NEVER);
     this.variantOf = new Int32Array(compiled.jobs.length).fill(NEVER);
     this.bound = new Int32Array(compiled.stepCount);
+    this.longer = compiled.jobs.map(() => null);
     this.lower = new Int32Array(Math.max(0, ...compiled.jobs.map((job) => job.size)));
     this.found = this.lower.slice();
     this.kept = this.lower.slice();
@@ -567,8 +568,7 @@ export class Timetable {
   }
 
   private variantAt(job: CompiledJob, variantIndex: number): Variant {
-    const { stretched } = this;
-    return stretched !== null && stretched.job === job.index && stretched.index === variantIndex ? stretched.variant : job.variants[variantIndex]!;
+    return (this.longer[job.index] ?? job.variants)[variantIndex]!;
   }
 
   /** Lays a job out as late as `target` allows. Gives its end, −1 with nothing changed when it does not fit. */
@@ -626,7 +626,7 @@ export class Timetable {
   placePartSoon(index: number, variantIndex: number, block: readonly number[]): boolean {
     const job = this.compiled.jobs[index]!;
     this.setLower(job);
-    return this.placeBlock(job, job.variants[variantIndex]!, block, null) && this.settle(job, variantIndex);
+    return this.placeBlock(job, this.variantAt(job, variantIndex), block, null) && this.settle(job, variantIndex);
   }
 
   /** The same, where `soonestEnd` has just found its place and `keep` has kept it. */
@@ -634,13 +634,13 @@ export class Timetable {
     const job = this.compiled.jobs[index]!;
     this.setLower(job);
     for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = this.kept[step]!;
-    return this.placeBlock(job, job.variants[variantIndex]!, block, null, true) && this.settle(job, variantIndex);
+    return this.placeBlock(job, this.variantAt(job, variantIndex), block, null, true) && this.settle(job, variantIndex);
   }
 
   /** By when such a part would end if every wash found its hands, something after `cut` when it does not end by then, −1 when it does not fit. Nothing is placed. */
   soonestEnd(index: number, variantIndex: number, block: readonly number[], cut: number): number {
     const job = this.compiled.jobs[index]!;
-    const variant = job.variants[variantIndex]!;
+    const variant = this.variantAt(job, variantIndex);
     this.setLower(job);
     this.cut = cut;
     const found = this.forward(job, variant, block);
@@ -662,7 +662,7 @@ export class Timetable {
   /** The same, as late as `target` allows. */
   placePartLate(index: number, variantIndex: number, block: readonly number[], target: number): boolean {
     const job = this.compiled.jobs[index]!;
-    const variant = job.variants[variantIndex]!;
+    const variant = this.variantAt(job, variantIndex);
     this.setLower(job);
     const lower = this.lower;
     const last = Math.min(target, this.wantedBy(job), this.compiled.horizon);

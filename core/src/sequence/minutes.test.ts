@@ -1,0 +1,149 @@
+import fc from 'fast-check';
+import { compile } from './engine/compile';
+import { Minutes } from './engine/minutes';
+import { Waiting } from './engine/waits';
+import { madeDay } from '../testing/days';
+import { makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
+import { seeded } from './random';
+
+const SEED = 20_261_127;
+
+/** The same by counting every minute: an oracle that knows nothing of words and bits. */
+class Counted {
+  readonly free: number[][];
+  constructor(
+    free: readonly (readonly number[])[],
+    private readonly uses: readonly (readonly [number, number])[],
+  ) {
+    this.free = free.map((minutes) => [...minutes]);
+  }
+  fits(levels: readonly number[], start: number, duration: number): boolean {
+    return levels.every((level) => {
+      const [resource, units] = this.uses[level]!;
+      return Array.from({ length: duration }, (_, minute) => this.free[resource]![start + minute]!).every((free) => free >= units);
+    });
+  }
+  earliest(levels: readonly number[], from: number, duration: number): number {
+    const horizon = this.free[0]!.length;
+    for (let start = from; start + duration <= horizon; start += 1) if (this.fits(levels, start, duration)) return start;
+    return -1;
+  }
+  latest(levels: readonly number[], from: number, duration: number, notBefore: number): number {
+    for (let start = Math.min(from, this.free[0]!.length - duration); start >= notBefore; start -= 1) if (this.fits(levels, start, duration)) return start;
+    return -1;
+  }
+  book(levels: readonly number[], start: number, end: number, sign: 1 | -1): void {
+    for (const level of levels) {
+      const [resource, units] = this.uses[level]!;
+      const minutes = this.free[resource]!;
+      for (let minute = Math.max(0, start); minute < Math.min(end, minutes.length); minute += 1) minutes[minute] = Math.max(0, minutes[minute]! - sign * units);
+    }
+  }
+}
+
+const HORIZON = 150;
+/** A little of one thing, much of another: both ways a count is kept. */
+const few = fc.integer({ min: 0, max: 6 });
+const many = fc.integer({ min: 0, max: 90 });
+const minute = fc.integer({ min: 0, max: HORIZON });
+const ask = fc.record({ levels: fc.uniqueArray(fc.integer({ min: 0, max: 5 }), { maxLength: 3 }), from: minute, duration: fc.integer({ min: 0, max: 70 }), takes: fc.boolean() });
+
+describe('what is free, minute by minute', () => {
+  test('law: finds and books the same as counting every minute does', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(minute, minute, few, many), { minLength: 1, maxLength: 4 }),
+        fc.array(few, { minLength: 3, maxLength: 3 }),
+        fc.array(many, { minLength: 3, maxLength: 3 }),
+        fc.array(fc.tuple(fc.integer({ min: 0, max: 5 }), minute, minute), { maxLength: 3 }),
+        fc.array(ask, { minLength: 1, maxLength: 25 }),
+        (windows, fewUnits, manyUnits, happened, asks) => {
+          const window = (capacity: (at: readonly [number, number, number, number]) => number) =>
+            windows.map((one) => ({ fromMin: Math.min(one[0], one[1]), toMin: Math.max(one[0], one[1]), capacity: capacity(one) }));
+          const uses = [...fewUnits.map((units) => [0, units] as const), ...manyUnits.map((units) => [1, units] as const)];
+          const steps = uses.map(([resource, units], index) => makeJobStep(`s${String(index)}`, 1, { uses: [{ resourceId: ['few', 'many'][resource]!, units }] }));
+          const compiled = compile(
+            makeProblem({
+              horizonMin: HORIZON,
+              resources: [
+                { id: 'few', name: 'Few', capacity: 6, windows: window((one) => one[2]) },
+                { id: 'many', name: 'Many', capacity: 90, windows: window((one) => one[3]) },
+              ],
+              jobs: [makeJob('a', { steps })],
+            }),
+          );
+          const minutes = new Minutes(compiled);
+          const levelOf = compiled.jobs[0]!.variants[0]!.uses.map(([level]) => level!);
+          const counted = new Counted(
+            [0, 1].map((resource) => Array.from(compiled.capacity.subarray(resource * HORIZON, (resource + 1) * HORIZON))),
+            uses,
+          );
+          const levels = (asked: readonly number[]): number[] => asked.map((level) => levelOf[level]!);
+          for (const [level, one, other] of happened) {
+            minutes.book(levels([level]), Math.min(one, other), Math.max(one, other), 1);
+            counted.book([level], Math.min(one, other), Math.max(one, other), 1);
+          }
+          const booked: (readonly [readonly number[], number, number])[] = [];
+          for (const { levels: asked, from, duration, takes } of asks) {
+            const start = counted.earliest(asked, from, duration);
+            expect(minutes.earliestFit(levels(asked), from, duration)).toBe(start);
+            expect(minutes.latestFit(levels(asked), from, duration, 5)).toBe(counted.latest(asked, from, duration, 5));
+            // Two amounts of one thing at once are each there, not both together.
+            const single = asked.slice(0, 1);
+            const at = counted.earliest(single, from, duration);
+            if (takes && at >= 0) {
+              minutes.book(levels(single), at, at + duration, 1);
+              counted.book(single, at, at + duration, 1);
+              booked.push([single, at, at + duration]);
+            } else {
+              const back = booked.pop();
+              if (back === undefined) continue;
+              minutes.book(levels(back[0]), back[1], back[2], -1);
+              counted.book(back[0], back[1], back[2], -1);
+            }
+            for (const level of uses.keys())
+              for (let from = 0; from < HORIZON; from += 1)
+                if (minutes.fits(levels([level]), from, from + 1) !== counted.fits([level], from, 1)) throw new Error(`Level ${String(level)} at ${String(from)}.`);
+          }
+        },
+      ),
+      { seed: SEED, numRuns: 150 },
+    );
+  });
+});
+
+describe('waits on purpose', () => {
+  test('law: never longer than the card allows, and what was made longer can be made as short as it may be again', () => {
+    const compiled = compile(madeDay('cook', 8, 1));
+    const waiting = new Waiting(
+      compiled,
+      compiled.jobs.map(({ index }) => index),
+      seeded(1),
+    );
+    let waits = waiting.none;
+    let longer = 0;
+    let shorter = 0;
+    for (let turn = 0; turn < 2000; turn += 1) {
+      const { waits: next, job } = waiting.changed(waits);
+      const total = (of: typeof waits): number => of[job]?.extraMin.reduce((sum, extra) => sum + extra, 0) ?? 0;
+      if (total(next) > total(waits)) longer += 1;
+      else shorter += 1;
+      expect(next.every((one, index) => index === job || one === waits[index])).toBe(true);
+      next[job]?.variants.forEach((variant, at) => {
+        const plain = compiled.jobs[job]!.variants[at]!;
+        variant.outgoing.forEach((lags, step) => {
+          lags.forEach((lag, place) => {
+            const { min, max } = plain.outgoing[step]![place]!;
+            expect(lag.max).toBe(max);
+            expect(lag.min).toBeGreaterThanOrEqual(min);
+            expect(lag.min).toBeLessThanOrEqual(max);
+            expect(variant.incoming[lag.to]).toContainEqual({ from: step, min: lag.min, max: lag.max });
+          });
+        });
+      });
+      waits = next;
+    }
+    expect(longer).toBeGreaterThan(500);
+    expect(shorter).toBeGreaterThan(500);
+  });
+});
