@@ -51,19 +51,28 @@ export class Minutes {
       Int32Array.from(levels.flatMap((level, index) => (level.resource === resource && !isLadder[resource]! ? [this.levelAt[index]!, level.units] : []))),
     );
     this.bits = new Int32Array(row * words);
-    const set = (at: number, minute: number): void => {
-      this.bits[at + (minute >> SHIFT)]! |= 1 << (minute & LAST);
-    };
     for (let resource = 0; resource < resources; resource += 1)
-      for (let minute = 0; minute < horizon; minute += 1) {
-        const count = capacity[resource * horizon + minute]!;
+      for (let since = 0; since < horizon;) {
+        const count = capacity[resource * horizon + since]!;
+        let minute = since;
+        while (minute < horizon && capacity[resource * horizon + minute] === count) minute += 1;
         for (let index = 0; index < rows[resource]!; index += 1)
-          if (isLadder[resource]! ? count <= index : ((count >> index) & 1) === 1) set(this.from[resource]! + index * words, minute);
+          if (isLadder[resource]! ? count <= index : ((count >> index) & 1) === 1) this.set(this.from[resource]! + index * words, since, minute - 1);
+        levels.forEach((level, index) => {
+          if (level.resource === resource && count < level.units) this.set(this.levelAt[index]!, since, minute - 1);
+        });
+        since = minute;
       }
-    levels.forEach((level, index) => {
-      for (let minute = 0; minute < words << SHIFT; minute += 1)
-        if (minute >= horizon || capacity[level.resource * horizon + minute]! < level.units) set(this.levelAt[index]!, minute);
-    });
+    for (const at of this.levelAt) this.set(at, horizon, (words << SHIFT) - 1);
+  }
+
+  private set(at: number, first: number, last: number): void {
+    const to = last >> SHIFT;
+    let mask = -1 << (first & LAST);
+    for (let word = first >> SHIFT; word <= to; word += 1) {
+      this.bits[at + word]! |= word === to ? mask & (-1 >>> (LAST - (last & LAST))) : mask;
+      mask = -1;
+    }
   }
 
   /** Soonest start at or after `from` at which all uses fit; −1 past the horizon. */
