@@ -225,31 +225,30 @@ export class Replay {
     const count = nodes.length;
     // Everything flat: a day is one pass over arrays.
     const tables = new Float64Array(count * QUANTILES);
+    const isSure = new Uint8Array(count);
     const floor = new Float64Array(count);
+    // Starts and ends in one array, so that an arc is one place in it.
+    const times = new Float64Array(count * 2);
     const arcFrom: number[] = [];
     const arcMin: number[] = [];
-    const arcStart: boolean[] = [];
     const firstArc = new Int32Array(count + 1);
     nodes.forEach((node, index) => {
+      isSure[index] = node.mode === null ? 1 : 0;
       tables.set(node.mode === null ? new Float64Array(QUANTILES).fill(node.durationMin) : quantilesOf(node.mode), index * QUANTILES);
       floor[index] = node.done || node.holds || node.after.length === 0 ? node.plannedMin : Number.NEGATIVE_INFINITY;
       firstArc[index] = arcFrom.length;
       if (!node.done)
         for (const one of node.after) {
-          arcFrom.push(one.node);
+          arcFrom.push(one.atStart ? one.node : count + one.node);
           arcMin.push(one.min);
-          arcStart.push(one.atStart);
         }
     });
     firstArc[count] = arcFrom.length;
     const from = Int32Array.from(arcFrom);
     const gap = Float64Array.from(arcMin);
-    const atStart = Uint8Array.from(arcStart, Number);
     const wanted = [...new Set(nodes.map((node) => node.jobId))].filter((id) => (this.readyBy.get(id) ?? null) !== null);
     const jobOf = Int32Array.from(nodes, (node) => (node.stepId === null ? -1 : wanted.indexOf(node.jobId)));
     const by = Float64Array.from(wanted, (id) => this.readyBy.get(id) ?? 0);
-    const start = new Float64Array(count);
-    const end = new Float64Array(count);
     const hits = new Int32Array(wanted.length);
     const ends = wanted.map(() => new Float64Array(days));
     let all = 0;
@@ -258,14 +257,14 @@ export class Replay {
       last.fill(0);
       for (let index = 0; index < count; index += 1) {
         let at = floor[index] ?? 0;
-        for (let arc = firstArc[index] ?? 0; arc < (firstArc[index + 1] ?? 0); arc += 1) {
-          const other = from[arc] ?? 0;
-          const bound = ((atStart[arc] === 1 ? start[other] : end[other]) ?? 0) + (gap[arc] ?? 0);
+        const end = firstArc[index + 1] ?? 0;
+        for (let arc = firstArc[index] ?? 0; arc < end; arc += 1) {
+          const bound = (times[from[arc] ?? 0] ?? 0) + (gap[arc] ?? 0);
           if (bound > at) at = bound;
         }
-        start[index] = at;
-        const done = at + (tables[index * QUANTILES + Math.floor(random() * QUANTILES)] ?? 0);
-        end[index] = done;
+        times[index] = at;
+        const done = at + (tables[index * QUANTILES + (isSure[index] === 1 ? 0 : Math.floor(random() * QUANTILES))] ?? 0);
+        times[count + index] = done;
         const job = jobOf[index] ?? -1;
         if (job >= 0 && done > (last[job] ?? 0)) last[job] = done;
       }
