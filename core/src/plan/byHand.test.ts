@@ -97,6 +97,21 @@ describe('what a change is told as', () => {
     expect(planDifference(plan, without).changes).toEqual([{ kind: 'gone', batchId: A, name: 'a 1' }]);
     expect(planDifference(without, plan).changes).toEqual([{ kind: 'added', batchId: A }]);
   });
+  test('the largest first: another vessel weighs as little as ten minutes', () => {
+    const byMin = [3, 25, 0];
+    const after = plan.batches.map((batch, at) => ({
+      ...batch,
+      readyMin: batch.readyMin + (byMin[at] ?? 0),
+      vesselId: at === 2 ? (batch.vesselId === 'k1' ? 'k2' : 'k1') : batch.vesselId,
+    }));
+    expect(planDifference(plan, { ...plan, batches: after }).changes.map(({ kind, batchId }) => [kind, batchId])).toEqual(
+      [
+        ['moved', 1],
+        ['vessel', 2],
+        ['moved', 0],
+      ].map(([kind, at]) => [kind, plan.batches[Number(at)]?.id]),
+    );
+  });
 });
 
 describe('a batch moved earlier', () => {

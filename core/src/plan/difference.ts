@@ -1,3 +1,4 @@
+import { MOVED_UNIT_MIN } from '../sequence/problem';
 import type { DayPlan } from './dayPlan';
 
 /** What differs between two plans, for whoever has to decide between them. */
@@ -17,7 +18,7 @@ export interface PlanDifference {
   readonly same: number;
 }
 
-/** From one plan to another. Later by its end; the largest moves first. */
+/** From one plan to another. Later by its end; the largest changes first. */
 export function planDifference(before: DayPlan, after: DayPlan): PlanDifference {
   const was = new Map(before.batches.map((batch) => [batch.id, batch]));
   const is = new Set(after.batches.map((batch) => batch.id));
@@ -38,7 +39,11 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
   const gone = before.batches
     .filter((batch) => !is.has(batch.id))
     .map((batch): PlanChange => ({ kind: unplaced.has(batch.id) ? 'unplaced' : 'gone', batchId: batch.id, name: batch.name }));
-  const size = (change: PlanChange): number => (change.kind === 'moved' ? Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin) : 500);
+  // As the planner weighs them; what came or went before all of it.
+  const size = (change: PlanChange): number => {
+    if (change.kind === 'moved') return Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin);
+    return change.kind === 'vessel' ? MOVED_UNIT_MIN - 0.5 : 500;
+  };
   const touched = new Set(changes.map((change) => change.batchId));
   return {
     changes: [...changes, ...gone].sort((left, right) => size(right) - size(left)),
