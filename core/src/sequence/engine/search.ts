@@ -60,7 +60,7 @@ export class Search {
   private bestCost: number;
   /** The waits the best was laid out with; null when it was not laid out in an order. */
   private bestWaits: Waits | null = null;
-  private readonly waiting: Waiting;
+  private made: Waiting | null = null;
   private cost: number;
   /** Jobs that are not taken out again: those that stand in a unit now. */
   private readonly fixed: readonly boolean[];
@@ -106,7 +106,6 @@ export class Search {
     // An order laid out as soon as it fits begins around what is pinned.
     this.root = this.table.save();
     this.free = this.movable.filter((index) => !this.table.isPlaced(index));
-    this.waiting = new Waiting(this.compiled, this.free, this.random);
     if (options.from === undefined) this.build();
     else if (!('changeovers' in options.from) || !this.adoptWhole(options.from)) {
       // What is put by hand goes first, or last into the room the others leave: whichever turns out better.
@@ -148,6 +147,12 @@ export class Search {
       end: Int32Array.from(placed, (one) => (one === undefined ? -1 : endOf(one))),
       units: placed.map((one) => one?.spanUnitIds.join() ?? null),
     };
+  }
+
+  /** The first plan needs none: they are sought when they are first made longer. */
+  private get waiting(): Waiting {
+    this.made ??= new Waiting(this.compiled, this.free, this.random);
+    return this.made;
   }
 
   /** The first plan needs no lists: they are made when they have their turn. */
