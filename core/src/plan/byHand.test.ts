@@ -1,7 +1,8 @@
 import type { Equipment, Station } from '../batch/index';
 import { makeSoup, makeStep } from '../soup/index';
 import type { Soup } from '../soup/index';
-import { checkDayPlan, curesOf, movedPins, planDay, planDifference, storyOf, unpinned, vesselsFor } from './index';
+import { MOVED_UNIT_MIN } from '../sequence/index';
+import { ANOTHER_VESSEL_MIN, checkDayPlan, curesOf, movedPins, planDay, planDifference, storyOf, unpinned, vesselsFor } from './index';
 import type { Cures, DayInput, DayPlan } from './index';
 
 const kettle = (id: string, workingMaxL: number): Equipment => ({ kind: 'vessel', id, name: id, capacityL: workingMaxL + 5, minFillL: 2, workingMaxL, inUse: true });
@@ -98,6 +99,7 @@ describe('what a change is told as', () => {
     expect(planDifference(without, plan).changes).toEqual([{ kind: 'added', batchId: A }]);
   });
   test('the largest first: another vessel weighs as little as ten minutes', () => {
+    expect(ANOTHER_VESSEL_MIN).toBe(MOVED_UNIT_MIN);
     const byMin = [3, 25, 0];
     const after = plan.batches.map((batch, at) => ({
       ...batch,

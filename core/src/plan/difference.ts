@@ -1,4 +1,3 @@
-import { MOVED_UNIT_MIN } from '../sequence/problem';
 import type { DayPlan } from './dayPlan';
 
 /** What differs between two plans, for whoever has to decide between them. */
@@ -17,6 +16,9 @@ export interface PlanDifference {
   /** Batches that are as they were. */
   readonly same: number;
 }
+
+/** Going to another vessel is as much as being moved by so many minutes: what the planner reckons too. */
+export const ANOTHER_VESSEL_MIN = 10;
 
 /** From one plan to another. Later by its end; the largest changes first. */
 export function planDifference(before: DayPlan, after: DayPlan): PlanDifference {
@@ -39,10 +41,10 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
   const gone = before.batches
     .filter((batch) => !is.has(batch.id))
     .map((batch): PlanChange => ({ kind: unplaced.has(batch.id) ? 'unplaced' : 'gone', batchId: batch.id, name: batch.name }));
-  // As the planner weighs them; what came or went before all of it.
+  // What came or went before all of it.
   const size = (change: PlanChange): number => {
     if (change.kind === 'moved') return Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin);
-    return change.kind === 'vessel' ? MOVED_UNIT_MIN - 0.5 : 500;
+    return change.kind === 'vessel' ? ANOTHER_VESSEL_MIN - 0.5 : 500;
   };
   const touched = new Set(changes.map((change) => change.batchId));
   return {

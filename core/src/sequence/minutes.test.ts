@@ -11,11 +11,10 @@ const SEED = 20_261_127;
 /** The same by counting every minute: an oracle that knows nothing of words and bits. */
 class Counted {
   readonly free: number[][];
-  constructor(
-    free: readonly (readonly number[])[],
-    private readonly uses: readonly (readonly [number, number])[],
-  ) {
+  private readonly uses: readonly (readonly [number, number])[];
+  constructor(free: readonly (readonly number[])[], uses: readonly (readonly [number, number])[]) {
     this.free = free.map((minutes) => [...minutes]);
+    this.uses = uses;
   }
   fits(levels: readonly number[], start: number, duration: number): boolean {
     return levels.every((level) => {
