@@ -41,7 +41,7 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
   const gone = before.batches
     .filter((batch) => !is.has(batch.id))
     .map((batch): PlanChange => ({ kind: unplaced.has(batch.id) ? 'unplaced' : 'gone', batchId: batch.id, name: batch.name }));
-  // What came or went before all of it.
+  // What came or went before all of it; of a move and another vessel that weigh the same, the move.
   const size = (change: PlanChange): number => {
     if (change.kind === 'moved') return Math.abs(change.byMin) + 1000 * Math.abs(change.lateMin - change.wasLateMin);
     return change.kind === 'vessel' ? ANOTHER_VESSEL_MIN - 0.5 : 500;

@@ -35,6 +35,20 @@ describe('every plan can be cooked as it stands', () => {
       { seed: SEED, numRuns: 120 },
     );
   });
+  test('what asks for a resource the station has not is left out, a wash too, and the rest is planned', () => {
+    const nobody = [{ resourceId: 'nobody', units: 1 }];
+    const step = (uses: typeof nobody): Job['steps'][number] => makeJobStep('cook', 30, { uses, unitIds: ['kettle'] });
+    const problem = makeProblem({
+      units: [{ id: 'kettle', name: 'Kettle', volume: null, changeoverId: 'wash' }],
+      changeovers: [{ id: 'wash', classes: ['plain'], min: [[5]], uses: nobody }],
+      jobs: [makeJob('a', { changeClass: 'plain', steps: [step([])] }), makeJob('b', { changeClass: 'plain', steps: [step([])] }), makeJob('c', { steps: [step(nobody)] })],
+    });
+    const plan = solve(problem, { seed: 1, moves: 50 });
+    expect(plan.jobs).toHaveLength(1);
+    expect(plan.unplaced).toHaveLength(2);
+    expect(plan.unplaced).toContain('c');
+    expect(violations(problem, plan)).toEqual([]);
+  });
   test('law: with enough time everything is placed that fits a vessel and whose steps may wait', () => {
     fc.assert(
       fc.property(anyProblem, (problem) => {

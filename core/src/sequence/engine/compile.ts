@@ -6,7 +6,7 @@ import type { Job, JobStep, Lag, Mode, Problem } from '../problem';
  * job one variant. Inside the engine every index comes from here.
  */
 
-/** So much of a resource at once, as something asks for it. */
+/** So much of a resource at once, as something asks for it; resource −1 = one the station has not, and nobody ever gets. */
 interface Level {
   readonly resource: number;
   readonly units: number;
@@ -177,11 +177,9 @@ class Levels {
     this.resourceOf = new Map(problem.resources.map(({ id }, index) => [id, index]));
   }
 
-  /** −1 for a resource nobody has. */
   of(uses: Mode['uses']): Uses {
     return uses.map(({ resourceId, units }) => {
-      const resource = this.resourceOf.get(resourceId);
-      if (resource === undefined) return -1;
+      const resource = this.resourceOf.get(resourceId) ?? -1;
       const known = this.all.findIndex((level) => level.resource === resource && level.units === units);
       return known >= 0 ? known : this.all.push({ resource, units }) - 1;
     });
@@ -344,7 +342,7 @@ export function compile(problem: Problem): Compiled {
     const at = offset;
     offset += job.steps.length;
     const known = variantsOf(job, problem, levels, unitIndex).filter(
-      (variant) => variant.uses.every((uses) => uses.every((level) => level >= 0)) && variant.holdings.length >= job.spans.length,
+      (variant) => variant.uses.every((uses) => uses.every((level) => levels.all[level]!.resource >= 0)) && variant.holdings.length >= job.spans.length,
     );
     return (
       compileJob(job, index, at, problem, known, jobIndex) ?? {

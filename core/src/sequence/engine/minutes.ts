@@ -44,7 +44,7 @@ export class Minutes {
     this.isLadder = isLadder;
     this.from = before.map((row) => row * words);
     this.to = before.map((row, resource) => (row + rows[resource]!) * words);
-    const isOn = (level: Compiled['levels'][number]): boolean => isLadder[level.resource]! && level.units > 0 && level.units <= most[level.resource]!;
+    const isOn = (level: Compiled['levels'][number]): boolean => isLadder[level.resource] === true && level.units > 0 && level.units <= most[level.resource]!;
     let row = total;
     this.levelAt = levels.map((level) => (isOn(level) ? before[level.resource]! + level.units - 1 : row++) * words);
     this.levelsOf = most.map((_, resource) =>
@@ -63,7 +63,9 @@ export class Minutes {
         });
         since = minute;
       }
-    for (const at of this.levelAt) this.set(at, horizon, (words << SHIFT) - 1);
+    levels.forEach((level, index) => {
+      this.set(this.levelAt[index]!, level.resource < 0 ? 0 : horizon, (words << SHIFT) - 1);
+    });
   }
 
   private set(at: number, first: number, last: number): void {

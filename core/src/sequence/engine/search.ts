@@ -60,7 +60,7 @@ export class Search {
   private bestCost: number;
   /** The waits the best was laid out with; null when it was not laid out in an order. */
   private bestWaits: Waits | null = null;
-  private made: Waiting | null = null;
+  private waitingMade: Waiting | null = null;
   private cost: number;
   /** Jobs that are not taken out again: those that stand in a unit now. */
   private readonly fixed: readonly boolean[];
@@ -149,10 +149,10 @@ export class Search {
     };
   }
 
-  /** The first plan needs none: they are sought when they are first made longer. */
+  /** The first plan makes no wait longer: which may be is sought when one is first to be. */
   private get waiting(): Waiting {
-    this.made ??= new Waiting(this.compiled, this.free, this.random);
-    return this.made;
+    this.waitingMade ??= new Waiting(this.compiled, this.free, this.random);
+    return this.waitingMade;
   }
 
   /** The first plan needs no lists: they are made when they have their turn. */
@@ -274,7 +274,7 @@ export class Search {
     };
     for (let tried = 0; tried < Math.min(many, VARIANTS_TRIED); tried += 1) {
       const variant = (offset + tried) % many;
-      table.longer[index] = noise > 0 && this.random() < STRETCHED ? this.waiting.oneLonger(index) : null;
+      table.longer[index] = noise > 0 && this.random() < STRETCHED ? this.waiting.oneLonger(index, variant) : null;
       // Taking a job out may wash elsewhere than before it came.
       const before = this.hasWashes ? table.save(this.insertSpare) : null;
       for (let partition = 0; partition < job.partitions.length; partition += 1) {

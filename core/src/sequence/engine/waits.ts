@@ -40,17 +40,15 @@ function looseWaits({ job, variants, partitions }: CompiledJob): readonly LooseW
   });
 }
 
-function withWaits({ variants }: CompiledJob, waits: readonly LooseWait[], extraMin: readonly number[]): readonly Variant[] {
-  return variants.map((variant) => {
-    const incoming = variant.incoming.slice();
-    const outgoing = variant.outgoing.slice();
-    waits.forEach(({ from, to, atFrom, atTo }, index) => {
-      const extra = extraMin[index]!;
-      outgoing[from] = outgoing[from]!.map((lag, at) => (at === atFrom ? { ...lag, min: lag.min + extra } : lag));
-      incoming[to] = incoming[to]!.map((lag, at) => (at === atTo ? { ...lag, min: lag.min + extra } : lag));
-    });
-    return { ...variant, incoming, outgoing };
+function withWaits(variant: Variant, waits: readonly LooseWait[], extraMin: readonly number[]): Variant {
+  const incoming = variant.incoming.slice();
+  const outgoing = variant.outgoing.slice();
+  waits.forEach(({ from, to, atFrom, atTo }, index) => {
+    const extra = extraMin[index]!;
+    outgoing[from] = outgoing[from]!.map((lag, at) => (at === atFrom ? { ...lag, min: lag.min + extra } : lag));
+    incoming[to] = incoming[to]!.map((lag, at) => (at === atTo ? { ...lag, min: lag.min + extra } : lag));
   });
+  return { ...variant, incoming, outgoing };
 }
 
 /**
@@ -86,15 +84,17 @@ export class Waiting {
     const at = this.pick(tied.length);
     const extraMin = waits[index]?.extraMin.slice() ?? tied.map(() => 0);
     extraMin[at] = extraMin[at]! > 0 && this.random() < 0.5 ? 0 : 1 + this.pick(tied[at]!.roomMin);
-    const made = extraMin.every((extra) => extra === 0) ? null : { extraMin, variants: withWaits(this.compiled.jobs[index]!, tied, extraMin) };
+    const { variants } = this.compiled.jobs[index]!;
+    const made = extraMin.every((extra) => extra === 0) ? null : { extraMin, variants: variants.map((variant) => withWaits(variant, tied, extraMin)) };
     return { waits: waits.map((other, job) => (job === index ? made : other)), job: index };
   }
 
-  /** A job's ways with one wait longer; null when none may be. */
-  oneLonger(index: number): readonly Variant[] | null {
+  /** A job's ways, one of them with one wait longer; null when none may be. */
+  oneLonger(index: number, variantIndex: number): readonly Variant[] | null {
     const loose = this.loose[index]!;
     if (loose.length === 0) return null;
     const wait = loose[this.pick(loose.length)]!;
-    return withWaits(this.compiled.jobs[index]!, [wait], [1 + this.pick(wait.roomMin)]);
+    const extraMin = 1 + this.pick(wait.roomMin);
+    return this.compiled.jobs[index]!.variants.map((variant, at) => (at === variantIndex ? withWaits(variant, [wait], [extraMin]) : variant));
   }
 }
