@@ -66,6 +66,8 @@ export interface CompiledJob {
   readonly variants: readonly Variant[];
   /** Steps that are placed together, each in an order that respects the lags; first the finest such division, then all in one. */
   readonly partitions: readonly (readonly (readonly number[])[])[];
+  /** Steps that leave each other no room: pieces of it that something else may come between, each in an order that respects the lags. */
+  readonly pieces: readonly (readonly number[])[];
   /** Steps with a lag that leads out of their part in the finest division. */
   readonly crosses: readonly boolean[];
   readonly doneStart: readonly number[];
@@ -104,6 +106,8 @@ export interface Compiled {
 
 /** Waits shorter than this tie two steps into one block; longer ones are windows between blocks. A choice of the search, not a rule. */
 const LOOSE_MIN = 60;
+/** Steps with no more play than this are one piece. A choice of the search. */
+const TIGHT_MIN = 5;
 const MAX_VARIANTS = 48;
 
 function bounds(lag: Lag, fromMin: number, toMin: number): { min: number; max: number } {
@@ -235,8 +239,8 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
   return variants;
 }
 
-/** Steps tied to each other by a unit they hold together or a short longest time, merged until the blocks themselves have an order. */
-function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[]): readonly (readonly number[])[] {
+/** Steps that a lag ties to each other, or a unit they hold together where `spans` is asked for, merged until the blocks themselves have an order. */
+function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[], ties: (lag: Lag) => boolean, spans: Job['spans']): readonly (readonly number[])[] {
   const size = job.steps.length;
   const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
   const root = Array.from({ length: size }, (_, index) => index);
@@ -244,8 +248,8 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   const join = (left: number, right: number): void => {
     root[find(left)] = find(right);
   };
-  for (const lag of job.lags) if (lag.maxMin !== null && lag.maxMin < LOOSE_MIN) join(stepIndex.get(lag.from)!, stepIndex.get(lag.to)!);
-  for (const span of job.spans) {
+  for (const lag of job.lags) if (ties(lag)) join(stepIndex.get(lag.from)!, stepIndex.get(lag.to)!);
+  for (const span of spans) {
     const from = stepIndex.get(span.from)!;
     const to = stepIndex.get(span.to)!;
     for (let step = 0; step < size; step += 1) if (step === to || (reach[from]![step]! && reach[step]![to]!)) join(from, step);
@@ -280,7 +284,7 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
   const order = topological(job.steps.length, edges);
   if (order === null || variants.length === 0) return null;
   const reach = reachable(job.steps.length, edges, order);
-  const fine = blocksOf(job, order, reach);
+  const fine = blocksOf(job, order, reach, ({ maxMin }) => maxMin !== null && maxMin < LOOSE_MIN, job.spans);
   const sinks = order.filter((step) => edges.every(([from]) => from !== step));
   const done = job.steps.map((step) => (step.fixed?.kind === 'done' ? step.fixed : null));
   const spanOpen = job.spans.some((span) => done[stepIndex.get(span.from)!] !== null && done[stepIndex.get(span.to)!] === null);
@@ -301,6 +305,7 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     offset,
     variants,
     partitions: fine.length > 1 ? [fine, [order]] : [fine],
+    pieces: blocksOf(job, order, reach, ({ minMin, maxMin }) => maxMin !== null && maxMin - minMin <= TIGHT_MIN, []),
     crosses: job.steps.map((_, step) => {
       const own = fine.find((block) => block.includes(step));
       return edges.some(([from, to]) => (from === step || to === step) && !(own?.includes(from) === true && own.includes(to)));
@@ -352,6 +357,7 @@ export function compile(problem: Problem): Compiled {
         offset: at,
         variants: [],
         partitions: [],
+        pieces: [],
         crosses: [],
         doneStart: [],
         doneEnd: [],

@@ -1,22 +1,20 @@
 import type { Random } from '../random';
-import type { Compiled, Variant } from './compile';
+import type { Compiled } from './compile';
+import { itemsOf, partsOf, rivalsOf } from './items';
+import type { Item } from './items';
+import { Laying } from './laying';
+import type { Laid } from './laying';
 import type { Saved, Timetable } from './timetable';
 import type { Waiting, Waits } from './waits';
 
-/** A job, or one part of it where its parts are free of each other. */
-interface Item {
-  readonly job: number;
-  readonly block: readonly number[];
-  readonly before: readonly number[];
-}
-
-/** What is put in order: whole jobs, or their parts where that is another thing; or parts laid out from the end, each as late as it may be. */
-export type ListKind = 'whole' | 'parts' | 'late';
+/**
+ * What is put in order: whole jobs; their pieces, with others in between; or their parts laid out from the end, each as late as it may be.
+ */
+export type ListKind = 'whole' | 'pieces' | 'late';
 
 interface Trace {
   readonly saved: Saved;
-  readonly seen: Uint8Array;
-  readonly failed: Uint8Array;
+  readonly laid: Laid;
 }
 
 /** How many traces of an order are kept. A choice of the search. */
@@ -30,38 +28,36 @@ const LEAST_WAITS = 0.1;
 const MOST_WAITS = 0.6;
 const REMEMBERS = 0.995;
 
-/** Whether a part of a job is the same in every way of doing it, and holds nothing. */
-function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
-  const [first] = variants;
-  return variants.every((variant) =>
-    block.every(
-      (step) =>
-        variant.closing[step]!.length === 0 &&
-        variant.opening[step]!.length === 0 &&
-        variant.durations[step] === first!.durations[step] &&
-        variant.uses[step]!.join() === first!.uses[step]!.join() &&
-        variant.incoming[step]!.every((lag, at) => lag.min === first!.incoming[step]![at]!.min && lag.max === first!.incoming[step]![at]!.max),
-    ),
-  );
-}
+/** Of pieces: how often a move does a job in another way, and how often it moves all of one. Choices of the search. */
+const OTHER_WAY = 0.1;
+const WHOLE_JOB = 0.3;
+
+const MANNERS = { whole: 'soon', pieces: 'woven', late: 'late' } as const;
 
 /**
  * The other half of the search: a plan as an order. Everything is laid out as soon as it fits, in that order, then pushed back from the end towards its
- * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. With the order go waits that are longer
- * than they must be. It finds what taking a few jobs out cannot, because there the rest stands still.
+ * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. With an order of whole jobs go waits
+ * that are longer than they must be; with one of pieces, the way each job is done. It finds what taking a few jobs out cannot, because there the rest stands still.
  */
 export class Lists {
+  readonly items: readonly Item[];
+  readonly kind: ListKind;
+  order: number[];
+  cost: number = Number.POSITIVE_INFINITY;
+  /** Of the accepted order, and of the one that is tried: other than it in one job at most (−1 = in none). */
+  waits: Waits;
+  private triedWaits: Waits;
+  private ways: readonly number[];
+  private triedWays: readonly number[];
+  private changedJob = -1;
   private readonly compiled: Compiled;
   private readonly table: Timetable;
   private readonly root: Saved;
-  private readonly spare: Saved;
   private readonly random: Random;
-  readonly items: readonly Item[];
+  private readonly laying: Laying;
+  private readonly waiting: Waiting;
   private readonly pushes: boolean;
-  readonly late: boolean;
   private readonly parts: readonly Item[];
-  /** Jobs that are in order here; the others stand. */
-  private readonly ordered: ReadonlySet<number>;
   /** Items that want something an item wants. */
   private readonly rivals: readonly (readonly number[])[];
   private critical: readonly (readonly [number, number])[] | null = null;
@@ -70,123 +66,63 @@ export class Lists {
   private readonly decodedStart: Int32Array;
   private readonly decodedEnd: Int32Array;
   private readonly longestWash: number;
-  /** Which items are laid out, and whose job found no place, in the order that is being laid out. */
-  private readonly seen: Uint8Array;
-  private readonly failed: Uint8Array;
-  private readonly ends: Float64Array;
-  /** Whether all ways of its job are one for an item. */
-  private readonly same: Map<Item, boolean> = new Map();
   /** How the table looked after every so many items of the accepted order, and of the one that is tried. */
   private readonly every: number;
-  private trace: Trace[];
-  private trial: Trace[];
-  private traced: boolean;
-  /** Whether the order that was tried last was laid out to its end. */
-  private whole: boolean;
-  /** How many of the accepted order's traces the tried one shares. */
-  private taken: number;
-  order: number[];
-  /** Of the accepted order, and of the one that is tried: other than it in one job at most (−1 = in none). */
-  waits: Waits;
-  private triedWaits: Waits;
-  private changedJob = -1;
-  private readonly waiting: Waiting;
+  private readonly trace: Trace[];
+  private readonly trial: Trace[];
+  private traced = false;
+  /** Whether the order that was tried last was laid out to its end: the table holds its plan. */
+  isLaidOut = false;
+  /** How many of the accepted order's traces the tried one shares from its beginning, and from where on it shares the rest (−1 = it does not). */
+  private taken = 0;
+  private met = -1;
   /** Moves of the order and of a wait, how many were for the better, and which kind the last was. */
   private readonly moves = [1, 1];
   private readonly gains = [1, 1];
-  private kind = 0;
-  cost: number = Number.POSITIVE_INFINITY;
+  private moveKind = 0;
 
-  constructor(table: Timetable, root: Saved, waiting: Waiting, random: Random, movable: readonly number[], by: ListKind) {
+  constructor(table: Timetable, root: Saved, waiting: Waiting, random: Random, ordered: readonly number[], kind: ListKind) {
+    const { compiled } = table;
+    const division = kind === 'late' ? 'parts' : kind;
     this.table = table;
-    this.compiled = table.compiled;
+    this.compiled = compiled;
     this.root = root;
     this.waiting = waiting;
     this.waits = waiting.none;
     this.triedWaits = waiting.none;
-    this.spare = table.save();
+    this.ways = compiled.jobs.map(() => -1);
+    this.triedWays = this.ways;
     this.random = random;
-    this.ordered = new Set(movable);
-    this.late = by === 'late';
-    this.pushes = !this.late && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
-    const divide = (whole: (job: number) => boolean): Item[] => {
-      const items: Item[] = [];
-      const last = new Map<number, number[]>();
-      for (const index of movable) {
-        const job = this.compiled.jobs[index]!;
-        const blocks = whole(index) ? job.partitions.at(-1)! : job.partitions[0]!;
-        const own: number[] = [];
-        for (const block of blocks) {
-          // Parts are in an order that respects the lags; only those that lead here must come first.
-          const leads = own.filter((at) => items[at]!.block.some((step) => block.some((to) => job.variants[0]!.incoming[to]!.some((lag) => lag.from === step))));
-          own.push(items.push({ job: index, block, before: leads }) - 1);
-        }
-        last.set(index, own);
-      }
-      const linked = items.map((item) => ({
-        ...item,
-        before: [...item.before, ...this.compiled.jobs[item.job]!.inputs.flatMap((input) => (item.block.includes(input.step) ? (last.get(input.job) ?? []) : []))],
-      }));
-      if (!this.late) return linked;
-      // From the end, what follows comes first.
-      return linked.map((item, index) => ({ ...item, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));
-    };
-    this.items = divide((index) => (by === 'whole' ? this.isTied(index) : this.isBound(index)));
-    this.parts = divide(() => false);
+    this.kind = kind;
+    this.pushes = kind !== 'late' && compiled.jobs.some((job) => job.job.readyByMin !== null);
+    this.items = itemsOf(compiled, ordered, division, kind === 'late');
+    this.parts = partsOf(compiled, ordered);
+    this.rivals = rivalsOf(compiled, this.items, division);
+    this.laying = new Laying(table, this.items, ordered, MANNERS[kind], random);
     this.order = this.items.map((_, index) => index);
     this.soonStart = new Int32Array(this.items.length);
     this.soonEnd = new Int32Array(this.items.length);
     this.decodedStart = new Int32Array(this.items.length);
     this.decodedEnd = new Int32Array(this.items.length);
-    this.longestWash = this.compiled.washes.reduce((longest, washes) => washes?.reduce((most, min) => Math.max(most, min), longest) ?? longest, 0);
-    this.seen = new Uint8Array(this.items.length);
-    this.failed = new Uint8Array(this.compiled.jobs.length);
-    this.ends = new Float64Array(this.compiled.jobs.reduce((most, job) => Math.max(most, job.variants.length), 0));
+    this.longestWash = compiled.washes.reduce((longest, washes) => washes?.reduce((most, min) => Math.max(most, min), longest) ?? longest, 0);
     this.every = Math.max(1, Math.ceil(this.items.length / TRACES));
-    const traces = (): Trace[] =>
-      Array.from({ length: Math.ceil(this.items.length / this.every) }, () => ({ saved: table.save(), seen: this.seen.slice(), failed: this.failed.slice() }));
-    this.traced = false;
-    this.whole = false;
-    this.taken = 0;
+    const traces = (): Trace[] => Array.from({ length: Math.ceil(this.items.length / this.every) }, () => ({ saved: table.save(), laid: this.laying.save() }));
     this.trace = traces();
     this.trial = traces();
-    const wants = this.items.map((item) => this.wantsOf(item));
-    this.rivals = this.items.map((_, index) => this.items.flatMap((__, other) => (other !== index && [...wants[index]!].some((one) => wants[other]!.has(one)) ? [other] : [])));
   }
 
-  /** Whether a job's parts have anything to do with each other beyond their order. */
-  private isTied(index: number): boolean {
-    const { variants } = this.compiled.jobs[index]!;
-    return this.compiled.problem.lines.length > 0 || variants.length > 1 || variants[0]!.incoming.some((lags) => lags.some((lag) => lag.max !== Number.POSITIVE_INFINITY));
-  }
-
-  /** Whether a job must be laid out whole: nothing overtakes in a line, and of its parts only one may have more ways than one. */
-  private isBound(index: number): boolean {
-    const { variants, partitions } = this.compiled.jobs[index]!;
-    if (this.compiled.problem.lines.length > 0) return true;
-    return partitions[0]!.filter((block) => !isSame(variants, block)).length > 1;
-  }
-
-  /** What an item takes of the station: resources by their index, units by theirs, below zero. */
-  private wantsOf({ job, block }: Item): ReadonlySet<number> {
-    const wants = new Set<number>();
-    for (const variant of this.compiled.jobs[job]!.variants) {
-      for (const step of block) for (const level of variant.uses[step]!) wants.add(this.compiled.levels[level]!.resource);
-      for (const holding of variant.holdings) if (block.includes(holding.to)) wants.add(-1 - holding.unit);
-    }
-    return wants;
-  }
-
-  /** The order the plan on the table has, with the waits it was laid out with. */
+  /** The order the plan on the table has, with the ways its jobs are done in and the waits it was laid out with. */
   adopt(waits: Waits | null): void {
-    this.waits = waits ?? this.waiting.none;
+    this.waits = this.kind === 'pieces' ? this.waiting.none : (waits ?? this.waiting.none);
     this.triedWaits = this.waits;
+    this.ways = Array.from(this.table.variantOf);
+    this.triedWays = this.ways;
     this.changedJob = -1;
     const at = (item: number): number => {
       const { job, block } = this.items[item]!;
       return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
     };
-    this.order = this.items.map((_, index) => index).sort((left, right) => (this.late ? at(right) - at(left) : at(left) - at(right)));
+    this.order = this.items.map((_, index) => index).sort((left, right) => (this.kind === 'late' ? at(right) - at(left) : at(left) - at(right)));
     this.traced = false;
   }
 
@@ -195,14 +131,20 @@ export class Lists {
     return this.items.map((_, index) => index).sort((left, right) => key(this.items[left]!.job) - key(this.items[right]!.job));
   }
 
-  /** An order to try: the accepted one with one thing moved, or as it is with one wait changed. */
+  /** An order to try: the accepted one with one thing moved, or as it is with one wait or one way changed. */
   neighbour(): number[] {
     this.triedWaits = this.waits;
+    this.triedWays = this.ways;
     this.changedJob = -1;
+    this.moveKind = 0;
+    if (this.kind === 'pieces') {
+      if (this.random() < OTHER_WAY && this.changeWay()) return this.order.slice();
+      return this.random() < WHOLE_JOB ? this.jobMoved() : this.moved();
+    }
     const gain = (kind: number): number => this.gains[kind]! / this.moves[kind]!;
     const share = Math.min(MOST_WAITS, Math.max(LEAST_WAITS, gain(1) / (gain(0) + gain(1))));
-    this.kind = this.waiting.jobs.length > 0 && this.random() < share ? 1 : 0;
-    if (this.kind === 0) return this.moved();
+    if (this.waiting.jobs.length === 0 || this.random() >= share) return this.moved();
+    this.moveKind = 1;
     const { waits, job } = this.waiting.changed(this.waits);
     this.triedWaits = waits;
     this.changedJob = job;
@@ -211,9 +153,41 @@ export class Lists {
 
   /** What the order last tried costs: its kind of move is made more often when it is for the better. */
   learn(cost: number): void {
-    const { kind, moves, gains } = this;
+    const { moveKind: kind, moves, gains } = this;
     moves[kind] = moves[kind]! * REMEMBERS + 1;
     gains[kind] = gains[kind]! * REMEMBERS + (cost < this.cost ? 1 : 0);
+  }
+
+  /** One job in another way. False when there is only one. */
+  private changeWay(): boolean {
+    const { job } = this.items[this.pick(this.items.length)]!;
+    const many = this.compiled.jobs[job]!.variants.length;
+    if (many < 2) return false;
+    const way = (this.ways[job]! + 1 + this.pick(many - 1)) % many;
+    this.triedWays = this.ways.map((other, index) => (index === job ? way : other));
+    this.changedJob = job;
+    return true;
+  }
+
+  /** All pieces of a job in the places of another's, or all of them sooner or later by as much. */
+  private jobMoved(): number[] {
+    const { order, items } = this;
+    const one = items[this.pick(order.length)]!.job;
+    const other = items[this.pick(order.length)]!.job;
+    const placesOf = (job: number): number[] => order.flatMap((item, place) => (items[item]!.job === job ? [place] : []));
+    const [mine, theirs] = [placesOf(one), placesOf(other)];
+    if (one !== other && mine.length === theirs.length && this.random() < 0.5) {
+      const next = order.slice();
+      mine.forEach((place, index) => {
+        next[place] = order[theirs[index]!]!;
+        next[theirs[index]!] = order[place]!;
+      });
+      return next;
+    }
+    const by = 1.5 + this.pick(Math.max(1, order.length >> 1));
+    const towards = this.random() < 0.5 ? -by : by;
+    const placeOf = new Map(order.map((item, place) => [item, items[item]!.job === one ? place + towards : place]));
+    return order.slice().sort((left, right) => placeOf.get(left)! - placeOf.get(right)!);
   }
 
   /**
@@ -224,19 +198,12 @@ export class Lists {
     const order = this.order.slice();
     if (order.length < 2) return order;
     const at = (item: number): number => order.indexOf(item);
-    if (!this.late && this.random() < CRITICAL) {
+    if (this.kind !== 'late' && this.random() < CRITICAL) {
       this.critical ??= this.criticalPairs();
       if (this.critical.length > 0) {
         const [item, before] = this.critical[this.pick(this.critical.length)]!;
         const [from, to] = [at(item), at(before)];
-        if (this.random() < 0.5) {
-          order.splice(from, 1);
-          order.splice(to < from ? to : to - 1, 0, item);
-        } else {
-          order.splice(to, 1);
-          order.splice(from > to ? from : from + 1, 0, before);
-        }
-        return order;
+        return this.random() < 0.5 ? this.shifted(order, from, to < from ? to : to - 1) : this.shifted(order, to, from > to ? from : from + 1);
       }
     }
     const from = this.pick(order.length);
@@ -248,26 +215,39 @@ export class Lists {
       const other = at(rivals[this.pick(rivals.length)]!);
       if (Math.abs(other - from) < Math.abs(to - from)) to = other;
     }
-    if (this.random() < 0.7) {
-      const [item] = order.splice(from, 1);
-      order.splice(to, 0, item!);
-    } else [order[from], order[to]] = [order[to]!, order[from]!];
+    if (this.kind === 'pieces' || this.random() < 0.7) return this.shifted(order, from, to);
+    [order[from], order[to]] = [order[to]!, order[from]!];
+    return order;
+  }
+
+  /** One item at another place; of pieces, those of its job that must come before or after it go with it. */
+  private shifted(order: number[], from: number, to: number): number[] {
+    const [item] = order.splice(from, 1);
+    const { job } = this.items[item!]!;
+    const goes = (other: number): boolean => this.kind === 'pieces' && this.items[other]!.job === job;
+    const [first, last] = to < from ? [to, from] : [from, to];
+    const passed = order.slice(first, last);
+    const own = passed.filter(goes);
+    const others = own.length === 0 ? passed : passed.filter((other) => !goes(other));
+    order.splice(first, last - first, ...(to < from ? [...own, item!, ...others] : [...others, item!, ...own]));
     return order;
   }
 
   /** Takes an order that has just been decoded. */
   accept(order: number[], cost: number): void {
-    for (let at = 0; at < this.taken; at += 1) {
+    const end = this.met < 0 ? this.trace.length : this.met;
+    for (let at = this.taken; at < end; at += 1) {
       const shared = this.trace[at]!;
       this.trace[at] = this.trial[at]!;
       this.trial[at] = shared;
     }
-    [this.trace, this.trial] = [this.trial, this.trace];
-    // An order that was given up half-way has left only half its traces.
-    this.traced = this.whole;
     this.order = order;
     this.waits = this.triedWaits;
+    this.ways = this.triedWays;
     this.changedJob = -1;
+    if (this.met >= 0) return;
+    // An order that was given up half-way has left only half its traces.
+    this.traced = this.isLaidOut;
     this.cost = cost;
     this.critical = null;
     this.soonStart.set(this.decodedStart);
@@ -312,15 +292,15 @@ export class Lists {
   }
 
   /**
-   * Lays an order out on the table. Gives its cost, or something above `limit` as soon as it is certain to be above. What it shares with the beginning of the
-   * order that was accepted last is not laid out again.
+   * Lays an order out on the table. Gives its cost, or something above `limit` as soon as it is certain to be above. What it shares with the order that was
+   * accepted last, from its beginning or once the table looks the same again, is not laid out again: the table then holds no whole plan.
    */
   decode(order: readonly number[], limit: number = Number.POSITIVE_INFINITY): number {
     this.setWaits(this.triedWaits);
     const cost = this.layOut(order, limit);
     this.setWaits(this.waiting.none);
-    if (!this.whole || !this.pushes) return cost;
-    return this.push(cost);
+    if (this.met >= 0) return this.cost;
+    return this.isLaidOut && this.pushes ? this.push(cost) : cost;
   }
 
   private setWaits(waits: Waits): void {
@@ -328,39 +308,44 @@ export class Lists {
   }
 
   private layOut(order: readonly number[], limit: number): number {
-    const { table, items, trial } = this;
-    this.whole = false;
+    const { table, items, laying, every } = this;
+    this.isLaidOut = false;
+    this.met = -1;
+    laying.ways = this.triedWays;
+    const isAsBefore = (at: number): boolean => this.traced && order[at] === this.order[at] && items[order[at]!]!.job !== this.changedJob;
     let shared = 0;
-    const same = (at: number): boolean => order[at] === this.order[at] && items[order[at]!]!.job !== this.changedJob;
-    if (this.traced) while (shared < order.length && same(shared)) shared += 1;
-    const kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / this.every));
+    while (shared < order.length && isAsBefore(shared)) shared += 1;
+    let rest = order.length;
+    while (rest > shared && isAsBefore(rest - 1)) rest -= 1;
+    const kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / every));
     if (kept === 0) {
       table.restore(this.root);
-      this.seen.fill(0);
-      this.failed.fill(0);
+      laying.begin();
     } else {
       const trace = this.trace[kept - 1]!;
       table.restore(trace.saved);
-      this.seen.set(trace.seen);
-      this.failed.set(trace.failed);
+      laying.restore(trace.laid);
     }
     this.taken = kept;
-    for (let at = kept * this.every; at < order.length; at += 1) {
-      if (at > kept * this.every && at % this.every === 0) {
+    for (let at = kept * every; at < order.length; at += 1) {
+      if (at > kept * every && at % every === 0) {
         const late = table.lateCost();
         if (late > limit) return late;
-        const trace = trial[at / this.every - 1]!;
-        table.save(trace.saved);
-        trace.seen.set(this.seen);
-        trace.failed.set(this.failed);
+        const index = at / every - 1;
+        if (at >= rest && laying.isAt(this.trace[index]!.laid) && table.isAt(this.trace[index]!.saved)) {
+          this.met = index;
+          return this.cost;
+        }
+        table.save(this.trial[index]!.saved);
+        laying.save(this.trial[index]!.laid);
       }
-      if (!this.place(order[at]!)) return Number.POSITIVE_INFINITY;
+      if (!laying.place(order[at]!)) return Number.POSITIVE_INFINITY;
     }
     const late = table.lateCost();
     if (late > limit) return late;
-    this.whole = true;
+    this.isLaidOut = true;
     items.forEach((item, index) => {
-      if (this.failed[item.job] !== 0) {
+      if (laying.hasFailed(item.job)) {
         this.decodedStart[index] = 0;
         this.decodedEnd[index] = 0;
         return;
@@ -378,139 +363,6 @@ export class Lists {
       this.decodedEnd[index] = end;
     });
     return table.cost();
-  }
-
-  /** Places an item after those that must come before it. False when they stand in a circle. */
-  private place(index: number): boolean {
-    const { seen, failed, items } = this;
-    if (seen[index] !== 0) return true;
-    seen[index] = 1;
-    const item = items[index]!;
-    for (const before of item.before) if (!this.place(before)) return false;
-    if (failed[item.job] !== 0 || this.isLaid(item) || (this.late ? this.placeLate(item) : this.placeSoon(item))) return true;
-    // What finds no place beside its other parts is laid out whole; what finds none at all leaves the rest of the day without it.
-    if (!this.takeOut(item.job)) return false;
-    const [whole] = this.compiled.jobs[item.job]!.partitions.at(-1)!;
-    if (this.late ? this.placeAfter(item.job) : whole!.length > item.block.length && this.placeSoon({ job: item.job, block: whole!, before: [] })) return true;
-    return this.leaveOut(item.job);
-  }
-
-  /** Takes out what is laid of a job. False when a wash finds no hands then. */
-  private takeOut(job: number): boolean {
-    const { table } = this;
-    for (const item of this.items) {
-      if (item.job === job && this.isLaid(item) && !table.withdrawPart(job, table.variantOf[job]!, item.block)) return false;
-    }
-    table.variantOf[job] = -1;
-    return true;
-  }
-
-  /** A job that finds no place, and whatever would be made of it: nothing stands on what is not there. */
-  private leaveOut(job: number): boolean {
-    if (this.failed[job] !== 0) return true;
-    this.failed[job] = 1;
-    if (!this.takeOut(job)) return false;
-    for (const consumer of this.compiled.jobs[job]!.consumers) if (this.ordered.has(consumer.job) && !this.leaveOut(consumer.job)) return false;
-    return true;
-  }
-
-  /** As late as it may be for its ready-by and what takes from it; of the ways there are the one that begins last. */
-  private placeLate(item: Item): boolean {
-    const { table } = this;
-    const job = this.compiled.jobs[item.job]!;
-    const { readyByMin, bufferMin } = job.job;
-    if (readyByMin === null && job.consumers.length === 0) return this.placeSoon(item);
-    const target = readyByMin === null ? this.compiled.horizon : readyByMin - bufferMin;
-    const many = job.variants.length;
-    if (many === 1 || this.isSame(item)) return table.placePartLate(item.job, Math.max(0, table.variantOf[item.job]!), item.block, target);
-    let best = -1;
-    let bestStart = -1;
-    let lies = false;
-    table.save(this.spare);
-    for (let variant = 0; variant < many; variant += 1) {
-      if (lies) table.restore(this.spare);
-      lies = table.placePartLate(item.job, variant, item.block, target);
-      const start = lies ? table.start[job.offset + item.block[0]!]! + this.random() * 0.5 : -1;
-      if (start > bestStart) [best, bestStart] = [variant, start];
-    }
-    if (best === many - 1) return true;
-    if (lies) table.restore(this.spare);
-    return best >= 0 && table.placePartLate(item.job, best, item.block, target);
-  }
-
-  /** What does not fit before it is wanted is laid out whole, as soon after as it can be. */
-  private placeAfter(index: number): boolean {
-    const { table } = this;
-    const { variants, partitions, job } = this.compiled.jobs[index]!;
-    let best = -1;
-    let bestEnd = Number.POSITIVE_INFINITY;
-    table.save(this.spare);
-    const partition = partitions.length - 1;
-    for (let variant = 0; variant < variants.length; variant += 1) {
-      const end = table.placeSoon(index, variant, partition, job.readyByMin ?? 0, false);
-      if (end >= 0 && end < bestEnd) [best, bestEnd] = [variant, end];
-      if (end >= 0) table.restore(this.spare);
-    }
-    return best >= 0 && table.placeSoon(index, best, partition, job.readyByMin ?? 0, true) >= 0;
-  }
-
-  private isSame(item: Item): boolean {
-    const known = this.same.get(item) ?? isSame(this.compiled.jobs[item.job]!.variants, item.block);
-    this.same.set(item, known);
-    return known;
-  }
-
-  private isLaid({ job, block }: Item): boolean {
-    const { offset, doneStart } = this.compiled.jobs[job]!;
-    return block.every((step) => this.table.start[offset + step]! >= 0) && !block.every((step) => doneStart[step]! >= 0);
-  }
-
-  private placeSoon(item: Item): boolean {
-    const { table } = this;
-    const job = this.compiled.jobs[item.job]!;
-    for (const input of job.inputs) if (item.block.includes(input.step) && !table.isPlaced(input.job)) return false;
-    const many = job.variants.length;
-    if (many === 1 || this.isSame(item)) return table.placePartSoon(item.job, 0, item.block);
-    // By when each way could end if every wash found its hands; whichever really ends first by that is taken.
-    const { ends } = this;
-    // What ends with another part cannot be cut off by its own end.
-    const cuts = item.block.includes(job.sink);
-    let cut = Number.POSITIVE_INFINITY;
-    let kept = Number.POSITIVE_INFINITY;
-    for (let variant = 0; variant < many; variant += 1) {
-      const end = table.soonestEnd(item.job, variant, item.block, cut);
-      ends[variant] = end < 0 ? Number.POSITIVE_INFINITY : end + this.random() * 0.5;
-      if (end >= 0 && ends[variant]! < kept) {
-        kept = ends[variant]!;
-        table.keep();
-      }
-      if (cuts && end >= 0) cut = Math.min(cut, end);
-    }
-    let best = -1;
-    let bestEnd = Number.POSITIVE_INFINITY;
-    let lies = -1;
-    table.save(this.spare);
-    for (;;) {
-      let next = -1;
-      for (let variant = 0; variant < many; variant += 1) if (ends[variant]! < (next < 0 ? bestEnd : ends[next]!)) next = variant;
-      if (next < 0) break;
-      const isKept = ends[next] === kept;
-      ends[next] = Number.POSITIVE_INFINITY;
-      if (lies >= 0) {
-        // Taking it out again may wash elsewhere, or find no hands to.
-        table.restore(this.spare);
-        lies = -1;
-      }
-      if (!(isKept ? table.placePartKept(item.job, next, item.block) : table.placePartSoon(item.job, next, item.block))) continue;
-      lies = next;
-      const end = table.end[item.job]!;
-      if (end < bestEnd) [best, bestEnd] = [next, end];
-    }
-    if (best === lies) return best >= 0;
-    if (lies >= 0) {
-      table.restore(this.spare);
-    }
-    return best >= 0 && table.placePartSoon(item.job, best, item.block);
   }
 
   /** Pushes what is laid out back towards when it is wanted. Leaves the better of the two on the table. */

@@ -2,12 +2,13 @@ import { seeded } from '../random';
 import type { Random } from '../random';
 import { violations } from '../check';
 import { endOf, objectiveOf } from '../problem';
-import type { PlacedChangeover, PlacedJob, Problem, Reference, Sequence } from '../problem';
+import type { PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
 import type { Compiled } from './compile';
 import type { Guide, GuideFor } from './guide';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
+import { planOf } from './reading';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 import { Waiting } from './waits';
@@ -38,7 +39,7 @@ const RUIN = -1;
  * Choices of the search.
  */
 const CYCLE_BY_JOB = 100;
-const FIRST_CYCLE = 2000;
+const FIRST_CYCLE = 1000;
 const MINOR = 0.25;
 const LONGEST_CYCLE = 50_000;
 const HOT = 0.25;
@@ -66,7 +67,7 @@ export class Search {
   private readonly fixed: readonly boolean[];
   private readonly movable: readonly number[];
   private moves = 0;
-  /** Orders of whole jobs, and of their parts where that is another thing. */
+  /** Orders of whole jobs, of their pieces where that is another thing, and from the end. */
   private lists: readonly Lists[] | null = null;
   /** What orders are laid out on: what is under way and what is pinned; and the jobs that are ordered. */
   private readonly root: Saved;
@@ -74,7 +75,7 @@ export class Search {
   private readonly starts: readonly ((job: number) => number)[];
   /** Which search has its turn: one of the lists, or ruin and recreate (−1). */
   private turn: number;
-  /** Moves of a cycle of whole jobs or their parts, and of the one that is under way. */
+  /** Moves of a cycle of whole jobs or their pieces, and of the one that is under way. */
   private longest: number;
   private cycleLength: number;
   private cycleAt = 0;
@@ -159,9 +160,9 @@ export class Search {
   private listsMade(): readonly Lists[] {
     if (this.lists !== null) return this.lists;
     const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.waiting, this.random, this.free, by);
-    const [whole, parts] = [made('whole'), made('parts')];
+    const [whole, pieces] = [made('whole'), made('pieces')];
     const wanted = this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
-    this.lists = [...(parts.items.length > whole.items.length ? [whole] : []), parts, ...(wanted ? [made('late')] : [])];
+    this.lists = [whole, ...(pieces.items.length > whole.items.length ? [pieces] : []), ...(wanted ? [made('late')] : [])];
     return this.lists;
   }
 
@@ -516,7 +517,7 @@ export class Search {
   }
 
   private lengthOf(turn: number): number {
-    return turn === RUIN || (turn > 0 && this.listsMade()[turn]!.late) ? Math.ceil(this.longest * MINOR) : this.longest;
+    return turn === RUIN || (turn > 0 && this.listsMade()[turn]!.kind === 'late') ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
   private heat(): void {
@@ -557,38 +558,8 @@ export class Search {
 
   /** The best plan so far. */
   sequence(): Sequence {
-    const { table, compiled } = this;
     this.backToBest();
-    const { problem } = compiled;
-    const placed = compiled.jobs.filter((job) => table.isPlaced(job.index));
-    const jobs = placed.map((job): PlacedJob => {
-      const variant = table.variant(job.index);
-      return {
-        jobId: job.job.id,
-        steps: job.job.steps.map((step, at) => {
-          const startMin = table.start[job.offset + at]!;
-          const unit = variant.stepUnit[at]!;
-          return {
-            stepId: step.id,
-            modeId: step.modes[variant.modes[at]!]!.id,
-            unitId: unit < 0 ? null : problem.units[unit]!.id,
-            startMin,
-            endMin: startMin + variant.durations[at]!,
-          };
-        }),
-        spanUnitIds: variant.spanUnit.map((unit) => problem.units[unit]!.id),
-      };
-    });
-    const changeovers = table.units.lists.flatMap((list, unit) =>
-      list
-        .slice(1)
-        .flatMap((hold, at): PlacedChangeover[] =>
-          hold.washTo > hold.washFrom && table.isPlaced(hold.job) && table.isPlaced(list[at]!.job)
-            ? [{ unitId: problem.units[unit]!.id, fromJobId: problem.jobs[list[at]!.job]!.id, toJobId: problem.jobs[hold.job]!.id, startMin: hold.washFrom, endMin: hold.washTo }]
-            : [],
-        ),
-    );
-    const unplaced = compiled.jobs.filter((job) => !table.isPlaced(job.index)).map((job) => job.job.id);
-    return { jobs, changeovers, unplaced, objective: objectiveOf(problem, { jobs, changeovers }, this.reference) };
+    const plan = planOf(this.table);
+    return { ...plan, objective: objectiveOf(this.compiled.problem, plan, this.reference) };
   }
 }

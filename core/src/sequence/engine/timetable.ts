@@ -13,6 +13,12 @@ export interface Saved {
   washTotal: number;
 }
 
+/** Whether two lists of equal length hold the same numbers. */
+export function isAlike(one: ArrayLike<number>, other: ArrayLike<number>): boolean {
+  for (let at = 0; at < one.length; at += 1) if (one[at] !== other[at]) return false;
+  return true;
+}
+
 /** What the plan before said of each job: −1 = nothing. */
 export interface Moved {
   readonly end: Int32Array;
@@ -38,7 +44,7 @@ export class Timetable {
   moved: Moved | null = null;
   /** Ways of a job with longer waits than it needs, while it is laid out: room in between may be worth more than being quick. */
   readonly longer: (readonly Variant[] | null)[];
-  private readonly bound: Int32Array;
+  readonly bound: Int32Array;
   private readonly lower: Int32Array;
   /** Where the steps of a part were last found to fit, and of the best of its ways. */
   private readonly found: Int32Array;
@@ -96,6 +102,19 @@ export class Timetable {
     this.variantOf.set(saved.variantOf);
     for (let unit = 0; unit < this.units.lists.length; unit += 1) this.units.lists[unit] = saved.holds[unit]!;
     this.units.washTotal = saved.washTotal;
+  }
+
+  /** Whether the table looks as it did then. */
+  isAt(saved: Saved): boolean {
+    return (
+      isAlike(this.start, saved.start) &&
+      isAlike(this.variantOf, saved.variantOf) &&
+      isAlike(this.minutes.bits, saved.bits) &&
+      this.units.lists.every((list, unit) => {
+        const then = saved.holds[unit]!;
+        return list === then || (list.length === then.length && list.every((hold, at) => hold.from === then[at]!.from && hold.washFrom === then[at]!.washFrom));
+      })
+    );
   }
 
   /**
@@ -224,7 +243,7 @@ export class Timetable {
   }
 
   /** Lower bounds of a job's steps from its release and what it waits for. */
-  private setLower(job: CompiledJob): void {
+  setLower(job: CompiledJob): void {
     for (let step = 0; step < job.size; step += 1) this.bound[job.offset + step] = job.job.releaseMin;
     for (const input of job.inputs) {
       const end = this.end[input.job]!;
@@ -252,7 +271,7 @@ export class Timetable {
   }
 
   /** Soonest starts of a block's steps, not before `bound`; false when there are none. */
-  private forward(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
+  forward(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
     const { start, bound } = this;
     const { offset } = job;
     for (const step of block) if (job.doneStart[step]! < 0) start[offset + step] = NEVER;
@@ -423,7 +442,7 @@ export class Timetable {
    * Books a block where `start` has it; `isFree`: where every step was found to fit, and they are never in each other's way. Gives the step that does not fit beside the others (or whose unit's wash finds no hands), −1 when all do; `soonest` and
    * `latest` then say where it might.
    */
-  private commit(job: CompiledJob, variant: Variant, block: readonly number[], backward: boolean, isFree: boolean): number {
+  commit(job: CompiledJob, variant: Variant, block: readonly number[], backward: boolean, isFree: boolean): number {
     const wrong = this.commitIn(job, variant, block, false, isFree);
     if (wrong < 0 || !this.hasWashes) return wrong;
     const { soonest, latest, unheld } = this;
@@ -511,7 +530,7 @@ export class Timetable {
     return this.units.remove(holding.unit, job.index, this.start[job.offset + holding.from]!);
   }
 
-  private withdraw(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
+  withdraw(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
     let whole = true;
     for (const step of block) this.unbook(job, variant, step);
     for (let index = variant.holdings.length - 1; index >= 0; index -= 1) whole = this.release(job, variant, block, index) && whole;
@@ -529,7 +548,7 @@ export class Timetable {
   }
 
   /** `isFound`: `start` already has what going forward gives. */
-  private placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null, isFound = false): boolean {
+  placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null, isFound = false): boolean {
     for (let round = 0; round < 60; round += 1) {
       if (!(isFound && round === 0) && !(lower === null ? this.forward(job, variant, block) : this.backward(job, variant, block, lower))) break;
       const wrong = this.commit(job, variant, block, lower !== null, variant.isChain);
@@ -680,7 +699,7 @@ export class Timetable {
     return this.withdraw(job, job.variants[variantIndex]!, block);
   }
 
-  private settle(job: CompiledJob, variantIndex: number): true {
+  settle(job: CompiledJob, variantIndex: number): true {
     this.variantOf[job.index] = variantIndex;
     for (let step = 0; step < job.size; step += 1) if (this.start[job.offset + step]! < 0) return true;
     this.finish(job, job.variants[variantIndex]!, variantIndex);

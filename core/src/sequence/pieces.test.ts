@@ -1,0 +1,144 @@
+import fc from 'fast-check';
+import { FAMILIES, madeDay } from '../testing/days';
+import { objectiveOf, violations } from './index';
+import type { Problem } from './index';
+import { compile } from './engine/compile';
+import type { Compiled } from './engine/compile';
+import { itemsOf } from './engine/items';
+import { Laying } from './engine/laying';
+import { Lists } from './engine/lists';
+import { planOf } from './engine/reading';
+import { Search } from './engine/search';
+import { Timetable } from './engine/timetable';
+import { Waiting } from './engine/waits';
+import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
+import { seeded } from './random';
+
+const SEED = 20_261_127;
+const allOf = (compiled: Compiled): readonly number[] => compiled.jobs.flatMap(({ index, variants }) => (variants.length > 0 ? [index] : []));
+
+/** Lays pieces out in this order, each said by its job and its first step; gives when each step of each job begins. */
+function woven(problem: Problem, order: readonly (readonly [string, string])[]): Readonly<Record<string, readonly number[]>> {
+  const compiled = compile(problem);
+  const table = new Timetable(compiled);
+  const items = itemsOf(compiled, allOf(compiled), 'pieces', false);
+  const laying = new Laying(table, items, allOf(compiled), 'woven', seeded(1));
+  laying.ways = compiled.jobs.map(() => 0);
+  for (const [jobId, stepId] of order) {
+    const index = items.findIndex(({ job, block }) => problem.jobs[job]!.id === jobId && problem.jobs[job]!.steps[block[0]!]!.id === stepId);
+    expect(index).toBeGreaterThanOrEqual(0);
+    expect(laying.place(index)).toBe(true);
+  }
+  const plan = planOf(table);
+  expect(plan.unplaced).toEqual([]);
+  expect(violations(problem, plan)).toEqual([]);
+  return Object.fromEntries(plan.jobs.map(({ jobId, steps }) => [jobId, steps.map(({ startMin }) => startMin)]));
+}
+
+describe('jobs in pieces', () => {
+  const lawful = (problem: Problem): void => {
+    for (const { job, pieces, variants } of compile(problem).jobs) {
+      if (variants.length === 0) continue;
+      expect(pieces.flat().sort((left, right) => left - right)).toEqual(job.steps.map((_, step) => step));
+      const pieceOf = (id: string): number => pieces.findIndex((piece) => piece.some((step) => job.steps[step]!.id === id));
+      for (const { from, to, minMin, maxMin } of job.lags) {
+        expect(pieceOf(from)).toBeLessThanOrEqual(pieceOf(to));
+        if (maxMin !== null && maxMin - minMin <= 5) expect(pieceOf(from)).toBe(pieceOf(to));
+      }
+    }
+  };
+  test('law: every step is in one of them, none before what leads to it, and what leaves no room in between is in one', () => {
+    for (const family of FAMILIES) lawful(madeDay(family, 12, 1));
+    fc.assert(fc.property(anyProblem, lawful), { seed: SEED, numRuns: 100 });
+  });
+  test('law: laid out in any order, in any ways, they are a plan the checker finds no fault with, at the cost that is said', () => {
+    let plans = 0;
+    fc.assert(
+      fc.property(anyProblem, fc.integer({ min: 1, max: 1000 }), (problem, seed) => {
+        const compiled = compile(problem);
+        const table = new Timetable(compiled);
+        const random = seeded(seed);
+        const waiting = new Waiting(compiled, allOf(compiled), random);
+        const lists = new Lists(table, table.save(), waiting, random, allOf(compiled), 'pieces');
+        // Whichever way each job had been done in before.
+        table.variantOf.set(compiled.jobs.map(({ variants }) => Math.floor(random() * variants.length)));
+        lists.adopt(null);
+        lists.accept(lists.order, lists.decode(lists.order));
+        for (let move = 0; move < 40; move += 1) {
+          const order = lists.neighbour();
+          const cost = lists.decode(order);
+          if (cost === Number.POSITIVE_INFINITY) continue;
+          lists.accept(order, cost);
+          if (!lists.isLaidOut) continue;
+          const plan = planOf(table);
+          plans += 1;
+          expect(violations(problem, plan)).toEqual([]);
+          if (plan.unplaced.length === 0) expect(cost).toBeCloseTo(objectiveOf(problem, plan).cost, 6);
+        }
+      }),
+      { seed: SEED, numRuns: 150 },
+    );
+    expect(plans).toBeGreaterThan(1000);
+  });
+});
+
+describe('woven by hand', () => {
+  const hands = (units: number): readonly { readonly resourceId: string; readonly units: number }[] => [{ resourceId: 'hands', units }];
+  /** One cook; a batch is stirred for 10 minutes by both hands, simmers for 30 with a look now and then, and is blended for 10. It may wait ten minutes after each. */
+  const batch = (id: string, kettle: string): Problem['jobs'][number] => {
+    const steps = [makeJobStep('sweat', 10, { uses: hands(4) }), makeJobStep('simmer', 30, { uses: hands(1) }), makeJobStep('blend', 10, { uses: hands(4) })];
+    return makeJob(id, { steps, lags: inTurn(steps, [10, 10]), changeClass: 'plain', spans: [{ id: 'pot', unitIds: [kettle], from: 'sweat', to: 'blend', until: 'end' }] });
+  };
+  const station = (jobs: Problem['jobs']): Problem =>
+    makeProblem({
+      resources: [{ id: 'hands', name: '', capacity: 4, windows: [] }],
+      units: ['k1', 'k2'].map((id) => ({ id, name: '', volume: null, changeoverId: 'wash' })),
+      changeovers: [{ id: 'wash', classes: ['plain'], min: [[5]], uses: hands(4) }],
+      jobs,
+    });
+  test('two batches give way to each other: one after the other they take 100 minutes, woven 70', () => {
+    const two = station([batch('a', 'k1'), batch('b', 'k2')]);
+    expect(
+      woven(
+        two,
+        ['a', 'b'].flatMap((id) => ['sweat', 'simmer', 'blend'].map((step) => [id, step] as const)),
+      ),
+    ).toEqual({ a: [0, 10, 40], b: [50, 60, 90] });
+    expect(
+      woven(two, [
+        ['a', 'sweat'],
+        ['b', 'sweat'],
+        ['a', 'simmer'],
+        ['b', 'simmer'],
+        ['a', 'blend'],
+        ['b', 'blend'],
+      ]),
+    ).toEqual({ a: [0, 20, 50], b: [10, 20, 60] });
+  });
+  test('what is laid of a batch begins later when the rest comes so late that it would wait too long', () => {
+    const other = makeJob('c', { steps: [makeJobStep('cut', 60, { uses: hands(4) })], releaseMin: 10 });
+    expect(
+      woven(station([batch('a', 'k1'), other]), [
+        ['a', 'sweat'],
+        ['c', 'cut'],
+        ['a', 'simmer'],
+        ['a', 'blend'],
+      ]),
+    ).toEqual({ a: [70, 80, 110], c: [10] });
+  });
+  test('whoever stands in a kettle leaves it before another comes in, and it is washed', () => {
+    expect(
+      woven(station([batch('a', 'k1'), batch('b', 'k1')]), [
+        ['a', 'sweat'],
+        ['b', 'sweat'],
+        ['b', 'simmer'],
+        ['b', 'blend'],
+      ]),
+    ).toEqual({ a: [0, 10, 40], b: [55, 65, 95] });
+  });
+  test('the search finds the weave by itself', () => {
+    const search = new Search(station([batch('a', 'k1'), batch('b', 'k2')]), { seed: 1 });
+    search.run(2000);
+    expect(search.sequence().objective.makespanMin).toBe(70);
+  });
+});
