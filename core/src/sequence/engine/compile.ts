@@ -66,8 +66,6 @@ export interface CompiledJob {
   readonly variants: readonly Variant[];
   /** Steps that are placed together, each in an order that respects the lags; first the finest such division, then all in one. */
   readonly partitions: readonly (readonly (readonly number[])[])[];
-  /** Steps that leave each other no room: pieces of it that something else may come between, each in an order that respects the lags. */
-  readonly pieces: readonly (readonly number[])[];
   /** Steps with a lag that leads out of their part in the finest division. */
   readonly crosses: readonly boolean[];
   readonly doneStart: readonly number[];
@@ -278,9 +276,21 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   return (topological(list.length, edges) ?? []).map((index) => list[index]!);
 }
 
+/** Steps that leave each other no room: pieces of a job that something else may come between, each in an order that respects the lags. */
+export function piecesOf(job: Job): readonly (readonly number[])[] {
+  const edges = edgesOf(job);
+  const order = topological(job.steps.length, edges) ?? [];
+  return blocksOf(job, order, reachable(job.steps.length, edges, order), ({ minMin, maxMin }) => maxMin !== null && maxMin - minMin <= TIGHT_MIN, []);
+}
+
+function edgesOf(job: Job): readonly (readonly [number, number])[] {
+  const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
+  return job.lags.map((lag): readonly [number, number] => [stepIndex.get(lag.from)!, stepIndex.get(lag.to)!]);
+}
+
 function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], jobIndex: ReadonlyMap<string, number>): CompiledJob | null {
   const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
-  const edges = job.lags.map((lag): readonly [number, number] => [stepIndex.get(lag.from)!, stepIndex.get(lag.to)!]);
+  const edges = edgesOf(job);
   const order = topological(job.steps.length, edges);
   if (order === null || variants.length === 0) return null;
   const reach = reachable(job.steps.length, edges, order);
@@ -305,7 +315,6 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     offset,
     variants,
     partitions: fine.length > 1 ? [fine, [order]] : [fine],
-    pieces: blocksOf(job, order, reach, ({ minMin, maxMin }) => maxMin !== null && maxMin - minMin <= TIGHT_MIN, []),
     crosses: job.steps.map((_, step) => {
       const own = fine.find((block) => block.includes(step));
       return edges.some(([from, to]) => (from === step || to === step) && !(own?.includes(from) === true && own.includes(to)));
@@ -357,7 +366,6 @@ export function compile(problem: Problem): Compiled {
         offset: at,
         variants: [],
         partitions: [],
-        pieces: [],
         crosses: [],
         doneStart: [],
         doneEnd: [],

@@ -1,3 +1,4 @@
+import { piecesOf } from './compile';
 import type { Compiled, CompiledJob, Variant } from './compile';
 
 /** A job, or some of its steps, as one thing among those that are put in order. */
@@ -38,7 +39,7 @@ function isBound({ problem }: Compiled, { variants, partitions }: CompiledJob): 
 
 function blocksOf(compiled: Compiled, job: CompiledJob, division: Division): readonly (readonly number[])[] {
   const whole = job.partitions.at(-1)!;
-  if (division === 'pieces') return compiled.problem.lines.length > 0 ? whole : job.pieces;
+  if (division === 'pieces') return compiled.problem.lines.length > 0 ? whole : piecesOf(job.job);
   return (division === 'whole' ? isTied(compiled, job) : isBound(compiled, job)) ? whole : job.partitions[0]!;
 }
 

@@ -549,6 +549,7 @@ export class Timetable {
 
   /** `isFound`: `start` already has what going forward gives. */
   placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null, isFound = false): boolean {
+    this.units.washesLate = lower !== null;
     for (let round = 0; round < 60; round += 1) {
       if (!(isFound && round === 0) && !(lower === null ? this.forward(job, variant, block) : this.backward(job, variant, block, lower))) break;
       const wrong = this.commit(job, variant, block, lower !== null, variant.isChain);
@@ -724,6 +725,7 @@ export class Timetable {
       const from = starts[holding.from]!;
       possible = this.units.later(holding.unit, index, from, starts[holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0)) === from;
     }
+    this.units.washesLate = false;
     if (!possible || this.commit(job, variant, block, false, false) >= 0) {
       for (const step of block) if (job.doneStart[step]! < 0) this.start[job.offset + step] = NEVER;
       return false;

@@ -18,6 +18,8 @@ export const OPEN: number = 1 << 28;
 export class Units {
   readonly lists: (readonly Hold[])[];
   washTotal = 0;
+  /** Whether what is washed is washed as late as it may be, not as soon: laid out from the end, hands are to stay free before. */
+  washesLate = false;
   /** Of what found no place last: when it could begin instead, and by when it would have to end. */
   soonest = 0;
   latest = 0;
@@ -33,6 +35,12 @@ export class Units {
   washMin(unit: number, before: number, after: number): number {
     const table = this.compiled.washes[unit] ?? null;
     return table === null ? 0 : table[before * this.compiled.jobs.length + after]!;
+  }
+
+  /** When a wash of so many minutes after `from` and before `to` begins, if it finds its hands: −1 or too late for `to` when it does not. */
+  private washStart(unit: number, from: number, to: number, washMin: number): number {
+    const washUses = this.compiled.washUses[unit]!;
+    return this.washesLate ? this.minutes.latestFit(washUses, to - washMin, washMin, from) : this.minutes.earliestFit(washUses, from, washMin);
   }
 
   /** Puts a job into a unit and its washes around it; false, with nothing changed, when a wash finds no hands. `happened` asks nobody. */
@@ -53,7 +61,7 @@ export class Units {
     let washTo = hold.from;
     if (before !== undefined) {
       const washMin = this.washMin(unit, before.job, hold.job);
-      washFrom = happened ? Math.max(before.to, hold.from - washMin) : this.minutes.earliestFit(washUses, before.to, washMin);
+      washFrom = happened ? Math.max(before.to, hold.from - washMin) : this.washStart(unit, before.to, hold.from, washMin);
       washTo = happened ? hold.from : washFrom + washMin;
       if (washFrom < 0 || washTo > hold.from) {
         if (after !== undefined) this.minutes.book(washUses, after.washFrom, after.washTo, 1);
@@ -66,7 +74,7 @@ export class Units {
     let next = after;
     if (after !== undefined) {
       const washMin = this.washMin(unit, hold.job, after.job);
-      const nextFrom = this.minutes.earliestFit(washUses, hold.to, washMin);
+      const nextFrom = this.washStart(unit, hold.to, after.from, washMin);
       if (!happened && (nextFrom < 0 || nextFrom + washMin > after.from)) {
         this.soonest = after.to + this.washMin(unit, after.job, hold.job);
         this.latest = this.minutes.latestFit(washUses, after.from - washMin, washMin, 0);
@@ -103,7 +111,7 @@ export class Units {
     let washTo = after.from;
     if (before !== undefined) {
       const washMin = this.washMin(unit, before.job, after.job);
-      washFrom = this.minutes.earliestFit(washUses, before.to, washMin);
+      washFrom = this.washStart(unit, before.to, after.from, washMin);
       if (washFrom < 0 || washFrom + washMin > after.from) return false;
       washTo = washFrom + washMin;
     }

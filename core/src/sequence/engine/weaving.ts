@@ -26,6 +26,7 @@ export class Weaving {
     const job = table.compiled.jobs[index]!;
     const variant = job.variants[variantIndex]!;
     const [whole] = job.partitions.at(-1)!;
+    table.units.washesLate = false;
     const laid = whole!.filter((step) => table.start[job.offset + step]! >= 0 && !piece.includes(step));
     // Until when the unit is held is what this piece decides, when it is the last in it.
     if (!this.open(job, variant, laid, (holding) => piece.includes(holding.to))) return false;
