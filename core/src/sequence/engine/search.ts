@@ -35,8 +35,8 @@ interface Insertion {
 
 const RUIN = -1;
 /**
- * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves.
- * Choices of the search.
+ * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves: ruin,
+ * orders from the end while anything is late, orders of whole jobs when nothing is. Choices of the search.
  */
 const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
@@ -78,6 +78,8 @@ export class Search {
   /** Moves of a cycle of whole jobs or their pieces, and of the one that is under way. */
   private longest: number;
   private cycleLength: number;
+  /** Nothing is late in the best: what is left to gain is to be ready no sooner than wanted. */
+  private isFresh = false;
   private cycleAt = 0;
   private cycleFrom = Number.POSITIVE_INFINITY;
   private temperature: number;
@@ -121,7 +123,7 @@ export class Search {
     }
     this.turn = options.from === undefined ? 0 : RUIN;
     this.longest = Math.min(FIRST_CYCLE, CYCLE_BY_JOB * Math.max(1, this.free.length));
-    this.cycleLength = this.lengthOf(this.turn);
+    this.cycleLength = this.longest;
     this.cost = this.table.cost();
     this.best = this.table.save();
     this.bestCost = this.cost;
@@ -428,7 +430,7 @@ export class Search {
     this.moves += 1;
     if (beginning !== undefined) {
       this.tryOrder(beginning);
-      if (this.moves === this.starts.length) this.backToBest();
+      if (this.moves === this.starts.length) this.beginCycle();
       return;
     }
     // Asked once: a kitchen day has none, and null stands for that.
@@ -507,17 +509,24 @@ export class Search {
       this.turn = this.turn + 1 === this.listsMade().length ? RUIN : this.turn + 1;
       if (this.turn === 0) this.longest = Math.min(this.longest * 2, LONGEST_CYCLE);
     }
-    this.cycleLength = this.lengthOf(this.turn);
-    this.cycleFrom = this.bestCost;
-    this.backToBest();
+    this.beginCycle();
     if (this.turn === RUIN) return;
     const lists = this.listsMade()[this.turn]!;
     lists.adopt(this.bestWaits);
     lists.accept(lists.order, lists.decode(lists.order));
   }
 
+  private beginCycle(): void {
+    this.backToBest();
+    this.isFresh = !this.table.isLate();
+    this.cycleLength = this.lengthOf(this.turn);
+    this.cycleFrom = this.bestCost;
+  }
+
   private lengthOf(turn: number): number {
-    return turn === RUIN || (turn > 0 && this.listsMade()[turn]!.kind === 'late') ? Math.ceil(this.longest * MINOR) : this.longest;
+    const kind = turn === RUIN ? null : this.listsMade()[turn]!.kind;
+    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || (kind === 'whole' && this.isFresh && this.listsMade().length > 1);
+    return isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
   private heat(): void {

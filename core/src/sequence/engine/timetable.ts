@@ -202,6 +202,11 @@ export class Timetable {
     return cost + weights.makespan * makespan;
   }
 
+  /** Whether anything is ready later than wanted, or found no place. */
+  isLate(): boolean {
+    return this.compiled.jobs.some(({ job }, index) => this.end[index]! < 0 || (job.readyByMin !== null && this.end[index]! > job.readyByMin));
+  }
+
   /** What is late for certain of what is laid out so far, and what found no place is not counted. */
   lateCost(): number {
     const { jobs, problem } = this.compiled;
