@@ -1,4 +1,4 @@
-import type { DayView, StoredEvent } from '@broth/contract';
+import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
 import { api } from './api';
 import { useKitchen } from './kitchen';
 
@@ -54,5 +54,43 @@ describe('the open day', () => {
     jest.spyOn(api, 'day').mockResolvedValue(view([], '2026-11-26'));
     await useKitchen.getState().showDay('2026-11-26');
     expect(ids()).toEqual([]);
+  });
+});
+
+describe('the station', () => {
+  const book = (rinseMin: number): KitchenBook => ({ station: { rinseMin }, now: 0 }) as unknown as KitchenBook;
+  const rinseMin = (): number | undefined => useKitchen.getState().book?.station.rinseMin;
+  /** The server tells of its book when a food was put into it. */
+  const tells = async (told: KitchenBook): Promise<void> => {
+    jest.spyOn(api, 'book').mockResolvedValue(told);
+    await useKitchen.getState().putFood({} as never);
+  };
+  beforeEach(async () => {
+    jest.spyOn(api, 'putFood').mockResolvedValue(undefined as never);
+    await tells(book(5));
+  });
+  afterEach(() => {
+    jest.restoreAllMocks();
+  });
+  test('tapped quickly it goes on from the last tap, whatever older book arrives in between', async () => {
+    const answers: ((answer: KitchenBook) => void)[] = [];
+    jest.spyOn(api, 'patchStation').mockImplementation(() => new Promise((resolve) => answers.push(resolve)));
+    const tap = (): Promise<void> => useKitchen.getState().patchStation({ rinseMin: (rinseMin() ?? 0) + 1 });
+    const taps = [tap(), tap()];
+    expect(rinseMin()).toBe(7);
+    await tells(book(6));
+    expect(rinseMin()).toBe(7);
+    taps.push(tap());
+    answers.forEach((answer, at) => {
+      answer(book(6 + at));
+    });
+    await Promise.all(taps);
+    expect(rinseMin()).toBe(8);
+  });
+  test('a change that is refused is taken back and said', async () => {
+    jest.spyOn(api, 'patchStation').mockRejectedValue(new Error('no'));
+    await useKitchen.getState().patchStation({ rinseMin: 900 });
+    expect(rinseMin()).toBe(5);
+    expect(useKitchen.getState().trouble).not.toBeNull();
   });
 });

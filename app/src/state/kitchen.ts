@@ -92,7 +92,10 @@ let heardMs = 0;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
-let patches = 0;
+/** What was changed of the station and is not answered yet, in so many requests; and the book as the server last told it. */
+let unanswered = 0;
+let changed: StationChanges = {};
+let told: KitchenBook | null = null;
 /** What an earlier visit left unsent is taken up once, however often opening has to be tried. */
 let restored = false;
 
@@ -151,9 +154,14 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     set({ day });
     void keep(`day ${day.date}`, day).catch(() => undefined);
   };
+  /** What was just tapped stays on the screen, whatever older book arrives in the meantime. */
+  const showBook = (book: KitchenBook): void => {
+    told = book;
+    set({ book: { ...book, station: { ...book.station, ...changed } } });
+  };
   const readBook = async (): Promise<KitchenBook> => {
     const book = await api.book(KITCHEN);
-    set({ book });
+    showBook(book);
     setOffset(book.now - Date.now());
     void keep('book', book).catch(() => undefined);
     return book;
@@ -233,7 +241,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         const book = await kept(kitchenBook, 'book');
         set({ line: 'away', trouble: sentence(error) });
         if (book !== undefined && get().book === null) {
-          set({ book });
+          showBook(book);
           const day = await kept(dayView, `day ${book.suggestedDay}`);
           if (day !== undefined) set({ day, date: day.date });
         }
@@ -287,25 +295,25 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     },
     putEquipment: async (id, inUse) => {
       try {
-        set({ book: await api.putEquipment(KITCHEN, id, inUse) });
+        showBook(await api.putEquipment(KITCHEN, id, inUse));
       } catch (error) {
         set({ trouble: sentence(error) });
       }
     },
     patchStation: async (changes) => {
-      const { book } = get();
-      if (book === null) return;
-      // Shown at once: the next tap goes on from it. Of several answers only the last is of today.
-      set({ book: { ...book, station: { ...book.station, ...changes } } });
-      patches += 1;
-      const mine = patches;
+      if (told === null) return;
+      changed = { ...changed, ...changes };
+      showBook(told);
+      unanswered += 1;
       try {
-        const answer = await api.patchStation(KITCHEN, changes);
-        if (mine === patches) set({ book: answer });
+        told = await api.patchStation(KITCHEN, changes);
       } catch (error) {
+        changed = {};
         set({ trouble: sentence(error) });
-        if (get().book?.station !== book.station && mine === patches) set({ book });
       }
+      unanswered -= 1;
+      if (unanswered === 0) changed = {};
+      showBook(told);
     },
     saveSoup: async (soup, baseVersion) => {
       const { who } = usePreferences.getState();
@@ -322,7 +330,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     },
     retireSoup: async (soupId) => {
       try {
-        set({ book: await api.retireSoup(KITCHEN, soupId) });
+        showBook(await api.retireSoup(KITCHEN, soupId));
         await get().refresh();
         return null;
       } catch (error) {
