@@ -1,4 +1,4 @@
-import { violations } from './index';
+import { solve, violations } from './index';
 import { compile } from './engine/compile';
 import { planOf } from './engine/reading';
 import { Timetable } from './engine/timetable';
@@ -36,5 +36,16 @@ describe('when a jar is washed between two batches', () => {
         expect(table.placeLate(0, 0, 0, 40)).toBe(40);
       }),
     ).toEqual([75, 80]);
+  });
+  test('in the plan that is given out as soon as it is free again: what stands dirty dries on', () => {
+    expect(
+      washed((table) => {
+        table.placeLate(1, 0, 0, 100);
+        table.placeLate(0, 0, 0, 40);
+        table.units.washSoon();
+      }),
+    ).toEqual([40, 45]);
+    const byTheirTime = { ...problem, jobs: problem.jobs.map((job, at) => ({ ...job, readyByMin: at === 0 ? 40 : 100 })) };
+    expect(solve(byTheirTime, { seed: 1, moves: 500 }).changeovers).toEqual([{ unitId: 'jar', fromJobId: 'a', toJobId: 'b', startMin: 40, endMin: 45 }]);
   });
 });

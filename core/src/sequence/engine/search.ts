@@ -568,7 +568,9 @@ export class Search {
   /** The best plan so far. */
   sequence(): Sequence {
     this.backToBest();
+    this.table.units.washSoon();
     const plan = planOf(this.table);
+    this.backToBest();
     return { ...plan, objective: objectiveOf(this.compiled.problem, plan, this.reference) };
   }
 }

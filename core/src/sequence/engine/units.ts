@@ -121,6 +121,22 @@ export class Units {
     return true;
   }
 
+  /** Moves every wash that is still to come to when its unit is free and hands are: what stands dirty dries on. What follows stays where it is. */
+  washSoon(): void {
+    this.lists.forEach((list, unit) => {
+      const washUses = this.compiled.washUses[unit]!;
+      this.lists[unit] = list.map((hold, at) => {
+        const before = list[at - 1];
+        const washMin = hold.washTo - hold.washFrom;
+        if (before === undefined || washMin <= 0 || this.compiled.jobs[hold.job]!.doneStart.includes(hold.from)) return hold;
+        this.minutes.book(washUses, hold.washFrom, hold.washTo, -1);
+        const washFrom = this.minutes.earliestFit(washUses, before.to, washMin);
+        this.minutes.book(washUses, washFrom, washFrom + washMin, 1);
+        return { ...hold, washFrom, washTo: washFrom + washMin };
+      });
+    });
+  }
+
   /** `from` when a job may have the unit from there to `to`; otherwise the soonest it could begin instead. */
   later(unit: number, job: number, from: number, to: number): number {
     const list = this.lists[unit]!;
