@@ -237,7 +237,7 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
   return variants;
 }
 
-/** Steps that a lag ties to each other, or a unit they hold together where `spans` is asked for, merged until the blocks themselves have an order. */
+/** Steps that a lag ties to each other, or one of these spans in a unit, merged until the blocks themselves have an order. */
 function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[], ties: (lag: Lag) => boolean, spans: Job['spans']): readonly (readonly number[])[] {
   const size = job.steps.length;
   const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));

@@ -184,6 +184,7 @@ export class Lists {
       });
       return next;
     }
+    // Half a place more, so that it comes to stand between two others and not on one.
     const by = 1.5 + this.pick(Math.max(1, order.length >> 1));
     const towards = this.random() < 0.5 ? -by : by;
     const placeOf = new Map(order.map((item, place) => [item, items[item]!.job === one ? place + towards : place]));

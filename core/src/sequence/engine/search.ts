@@ -516,6 +516,7 @@ export class Search {
     lists.accept(lists.order, lists.decode(lists.order));
   }
 
+  /** The next cycle starts from the best, however far the last one went astray. */
   private beginCycle(): void {
     this.backToBest();
     this.isFresh = !this.table.isLate();
@@ -525,6 +526,7 @@ export class Search {
 
   private lengthOf(turn: number): number {
     const kind = turn === RUIN ? null : this.listsMade()[turn]!.kind;
+    // The only list there is always has the long turn.
     const isMinor = kind === null || (kind === 'late' && !this.isFresh) || (kind === 'whole' && this.isFresh && this.listsMade().length > 1);
     return isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
   }

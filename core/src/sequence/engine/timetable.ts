@@ -44,6 +44,7 @@ export class Timetable {
   moved: Moved | null = null;
   /** Ways of a job with longer waits than it needs, while it is laid out: room in between may be worth more than being quick. */
   readonly longer: (readonly Variant[] | null)[];
+  /** What no step may begin before (going forward) or after (going backward) while its block is placed. */
   readonly bound: Int32Array;
   private readonly lower: Int32Array;
   /** Where the steps of a part were last found to fit, and of the best of its ways. */
@@ -535,6 +536,7 @@ export class Timetable {
     return this.units.remove(holding.unit, job.index, this.start[job.offset + holding.from]!);
   }
 
+  /** Gives back what a block has taken. False when a wash between its neighbours finds no hands then: put the saved state back. */
   withdraw(job: CompiledJob, variant: Variant, block: readonly number[]): boolean {
     let whole = true;
     for (const step of block) this.unbook(job, variant, step);
@@ -552,7 +554,7 @@ export class Timetable {
     return whole;
   }
 
-  /** `isFound`: `start` already has what going forward gives. */
+  /** Places a block: soonest, or latest where `lower` says what it may not begin before. False, with nothing booked, when it fits nowhere. `isFound`: `start` already has what going forward gives. */
   placeBlock(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array | null, isFound = false): boolean {
     this.units.washesLate = lower !== null;
     for (let round = 0; round < 60; round += 1) {
@@ -705,6 +707,7 @@ export class Timetable {
     return this.withdraw(job, job.variants[variantIndex]!, block);
   }
 
+  /** Keeps the way a job is laid out in, and its end once all of it is. */
   settle(job: CompiledJob, variantIndex: number): true {
     this.variantOf[job.index] = variantIndex;
     for (let step = 0; step < job.size; step += 1) if (this.start[job.offset + step]! < 0) return true;
