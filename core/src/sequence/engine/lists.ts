@@ -118,12 +118,28 @@ export class Lists {
     this.ways = Array.from(this.table.variantOf);
     this.triedWays = this.ways;
     this.changedJob = -1;
+    this.order = this.orderOnTable();
+    this.traced = false;
+  }
+
+  /**
+   * The order of the plan on the table, to try: laid out as soon as it fits after it was pushed back, what can wait comes later (justification goes both ways).
+   * Null where nothing is pushed back.
+   */
+  justified(): number[] | null {
+    if (!this.pushes) return null;
+    this.triedWaits = this.waits;
+    this.triedWays = this.ways;
+    this.changedJob = -1;
+    return this.orderOnTable();
+  }
+
+  private orderOnTable(): number[] {
     const at = (item: number): number => {
       const { job, block } = this.items[item]!;
       return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
     };
-    this.order = this.items.map((_, index) => index).sort((left, right) => (this.kind === 'late' ? at(right) - at(left) : at(left) - at(right)));
-    this.traced = false;
+    return this.items.map((_, index) => index).sort((left, right) => (this.kind === 'late' ? at(right) - at(left) : at(left) - at(right)));
   }
 
   /** All items by a number of their job, smallest first. */

@@ -475,8 +475,15 @@ export class Search {
     const cost = lists.decode(order, limit);
     lists.learn(cost);
     if (!this.accepts(lists.cost, cost, limit)) return;
+    const isChanged = lists.isLaidOut && cost !== lists.cost;
     lists.accept(order, cost);
     this.keepIfBest(cost, lists.waits);
+    const again = isChanged ? lists.justified() : null;
+    if (again === null) return;
+    const justified = lists.decode(again, cost);
+    if (justified > cost) return;
+    lists.accept(again, justified);
+    this.keepIfBest(justified, lists.waits);
   }
 
   private backToBest(): void {
