@@ -9,8 +9,8 @@ export interface Item {
   readonly before: readonly number[];
 }
 
-/** Into what jobs are divided: not at all where their parts have to do with each other; the parts that are laid out by themselves; pieces something else may come between. */
-type Division = 'whole' | 'parts' | 'pieces';
+/** Into what jobs are divided: not at all where their parts have to do with each other; or into pieces something else may come between. */
+type Division = 'whole' | 'pieces';
 
 /** Whether a part of a job is the same in every way of doing it, and holds nothing. */
 export function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
@@ -32,15 +32,10 @@ function isTied({ problem }: Compiled, { variants }: CompiledJob): boolean {
   return problem.lines.length > 0 || variants.length > 1 || variants[0]!.incoming.some((lags) => lags.some((lag) => lag.max !== Number.POSITIVE_INFINITY));
 }
 
-/** Whether a job must be laid out whole: nothing overtakes in a line, and of its parts only one may have more ways than one. */
-function isBound({ problem }: Compiled, { variants, partitions }: CompiledJob): boolean {
-  return problem.lines.length > 0 || partitions[0]!.filter((block) => !isSame(variants, block)).length > 1;
-}
-
 function blocksOf(compiled: Compiled, job: CompiledJob, division: Division): readonly (readonly number[])[] {
   const whole = job.partitions.at(-1)!;
   if (division === 'pieces') return compiled.problem.lines.length > 0 ? whole : piecesOf(job.job);
-  return (division === 'whole' ? isTied(compiled, job) : isBound(compiled, job)) ? whole : job.partitions[0]!;
+  return isTied(compiled, job) ? whole : job.partitions[0]!;
 }
 
 /** The jobs that are ordered, as items; from the end, what follows comes first. */
@@ -63,11 +58,6 @@ export function itemsOf(compiled: Compiled, ordered: readonly number[], division
   }));
   if (!fromEnd) return linked;
   return linked.map((item, index) => ({ ...item, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));
-}
-
-/** Every job in its finest parts. */
-export function partsOf(compiled: Compiled, ordered: readonly number[]): readonly Item[] {
-  return ordered.flatMap((index) => compiled.jobs[index]!.partitions[0]!.map((block): Item => ({ job: index, block, before: [] })));
 }
 
 /** What an item takes of the station: resources by their index, units by theirs, below zero. */

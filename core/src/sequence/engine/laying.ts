@@ -6,8 +6,11 @@ import { isAlike } from './timetable';
 import type { Saved, Timetable } from './timetable';
 import { Weaving } from './weaving';
 
-/** How things are laid out: each as soon as it fits; each as late as it may be; or piece by piece, each as soon as it fits, whatever else comes in between. */
-export type Manner = 'soon' | 'late' | 'woven';
+/**
+ * How things are laid out: whole, each as soon as it fits; or piece by piece, whatever else comes in between: each as soon as it fits, or from the end, each as late as
+ * it may be.
+ */
+export type Manner = 'soon' | 'woven' | 'late';
 
 /** How far an order is laid out, beside what is on the table. */
 export interface Laid {
@@ -20,8 +23,10 @@ const NEVER = -1;
 
 /** Lays things out on the table one after the other, each after those that must come before it. */
 export class Laying {
-  /** The way of doing each job that is laid out woven; −1 = it is laid out whole, in the way that ends soonest. */
-  ways: readonly number[] = [];
+  /** The way of doing each job that is laid out piece by piece; −1 = it is laid out whole, in the way that ends soonest. */
+  ways: ArrayLike<number> = [];
+  /** By when each job is to end, laid out from the end: one that cannot finds no place. Null = for when it is wanted; what cannot comes soon after. */
+  latest: Int32Array | null = null;
   private readonly compiled: Compiled;
   private readonly table: Timetable;
   private readonly items: readonly Item[];
@@ -50,7 +55,7 @@ export class Laying {
     this.items = items;
     this.manner = manner;
     this.random = random;
-    this.weaving = new Weaving(table);
+    this.weaving = new Weaving(table, manner === 'late');
     this.spare = table.save();
     this.ordered = new Set(ordered);
     this.seen = new Uint8Array(items.length);
@@ -88,6 +93,11 @@ export class Laying {
     return isAlike(this.seen, laid.seen) && isAlike(this.failed, laid.failed) && isAlike(this.heldBy, laid.heldBy);
   }
 
+  /** Leaves a job out from the beginning. */
+  leave(job: number): void {
+    this.failed[job] = 1;
+  }
+
   hasFailed(job: number): boolean {
     return this.failed[job] !== 0;
   }
@@ -100,54 +110,71 @@ export class Laying {
     const item = items[index]!;
     for (const before of item.before) if (!this.place(before)) return false;
     if (failed[item.job] !== 0) return true;
-    if (this.manner === 'woven') return this.ways[item.job]! < 0 ? this.placeWhole(item.job) : this.weave(item);
-    if (this.isLaid(item) || (this.manner === 'late' ? this.placeLate(item) : this.placeSoon(item))) return true;
+    if (this.manner !== 'soon') return this.isLaidWhole(item.job) ? this.placeWhole(item.job) : this.weave(item);
+    if (this.isLaid(item) || this.placeSoon(item)) return true;
     // What finds no place beside its other parts is laid out whole; what finds none at all leaves the rest of the day without it.
     if (!this.takeOut(item.job)) return false;
-    if (this.manner === 'late' ? this.placeAfter(item.job) : this.wholeOf(item.job).block.length > item.block.length && this.placeSoon(this.wholeOf(item.job))) return true;
-    return this.leaveOut(item.job);
+    const whole = this.wholeOf(item.job);
+    return (whole.block.length > item.block.length && this.placeSoon(whole)) || this.leaveOut(item.job);
   }
 
   private wholeOf(job: number): Item {
     return { job, block: this.compiled.jobs[job]!.partitions.at(-1)![0]!, before: [] };
   }
 
-  /** A job in no way that is known: whole, where its first piece stands in the order. */
+  /** Whether a job is laid out whole among pieces: no way of doing it is known, or there is nothing it is wanted for. */
+  private isLaidWhole(index: number): boolean {
+    if (this.ways[index]! < 0) return true;
+    const { job, consumers } = this.compiled.jobs[index]!;
+    return this.manner === 'late' && this.latest === null && job.readyByMin === null && consumers.length === 0;
+  }
+
+  /** A whole job, where its first piece stands in the order. */
   private placeWhole(job: number): boolean {
     return this.table.isPlaced(job) || this.placeSoon(this.wholeOf(job)) || this.leaveOut(job);
   }
 
-  /** Lays a piece out among those of other jobs. What stands in a unit it needs leaves that first. */
+  /** Lays a piece out among those of other jobs. What stands in a unit it needs is laid out to its other end first. */
   private weave(item: Item): boolean {
     const { table } = this;
     const job = this.compiled.jobs[item.job]!;
-    if (item.block.every((step) => job.doneStart[step]! >= 0)) return true;
-    for (const input of job.inputs) if (item.block.includes(input.step) && !table.isPlaced(input.job)) return this.leaveOut(item.job);
+    const isLate = this.manner === 'late';
+    if (table.isPlaced(item.job) || item.block.every((step) => job.doneStart[step]! >= 0)) return true;
+    if (!isLate) for (const input of job.inputs) if (item.block.includes(input.step) && !table.isPlaced(input.job)) return this.leaveOut(item.job);
     // Two that wait for each other to leave a unit stand in a circle.
-    if (!item.before.every((before) => this.isThere(this.items[before]!))) return false;
+    if (!item.before.every((before) => this.failed[this.items[before]!.job] !== 0 || this.isThere(this.items[before]!))) return false;
     const way = this.ways[item.job]!;
     const variant = job.variants[way]!;
-    for (const step of item.block) for (const at of variant.opening[step]!) if (!this.leave(variant.holdings[at]!.unit)) return false;
-    if (!this.weaving.place(item.job, way, item.block)) return false;
+    for (const step of item.block) for (const at of (isLate ? variant.closing : variant.opening)[step]!) if (!this.vacate(variant.holdings[at]!.unit)) return false;
+    if (!this.weaving.place(item.job, way, item.block, this.latestOf(item.job)))
+      return isLate && this.latest === null && this.takeOut(item.job) && (this.placeAfter(item.job) || this.leaveOut(item.job));
     for (const { unit, from, to } of variant.holdings) {
-      if (item.block.includes(to)) this.heldBy[unit] = NEVER;
-      else if (item.block.includes(from)) this.heldBy[unit] = item.job;
+      const [first, last] = isLate ? [to, from] : [from, to];
+      if (item.block.includes(last)) this.heldBy[unit] = NEVER;
+      else if (item.block.includes(first)) this.heldBy[unit] = item.job;
     }
     return true;
   }
 
-  /** Lays out whatever stands in a unit to where it leaves it. */
-  private leave(unit: number): boolean {
+  private latestOf(index: number): number {
+    const { readyByMin, bufferMin } = this.compiled.jobs[index]!.job;
+    return this.latest?.[index] ?? (readyByMin === null ? this.compiled.horizon : readyByMin - bufferMin);
+  }
+
+  /** Lays out whatever stands in a unit to where it leaves it; from the end, to where it comes into it. */
+  private vacate(unit: number): boolean {
     const index = this.heldBy[unit]!;
     if (index < 0) return true;
     const { offset, variants } = this.compiled.jobs[index]!;
-    return variants[this.ways[index]!]!.holdings.every((holding) => holding.unit !== unit || this.place(this.itemOf[offset + holding.to]!));
+    return variants[this.ways[index]!]!.holdings.every(
+      (holding) => holding.unit !== unit || this.place(this.itemOf[offset + (this.manner === 'late' ? holding.from : holding.to)]!),
+    );
   }
 
   /** Takes out what is laid of a job. False when a wash finds no hands then. */
   private takeOut(job: number): boolean {
     const { table } = this;
-    if (this.manner === 'woven') {
+    if (this.manner !== 'soon') {
       for (let unit = 0; unit < this.heldBy.length; unit += 1) if (this.heldBy[unit] === job) this.heldBy[unit] = NEVER;
       return this.weaving.remove(job);
     }
@@ -165,30 +192,6 @@ export class Laying {
     if (!this.takeOut(job)) return false;
     for (const consumer of this.compiled.jobs[job]!.consumers) if (this.ordered.has(consumer.job) && !this.leaveOut(consumer.job)) return false;
     return true;
-  }
-
-  /** As late as it may be for its ready-by and what takes from it; of the ways there are the one that begins last. */
-  private placeLate(item: Item): boolean {
-    const { table } = this;
-    const job = this.compiled.jobs[item.job]!;
-    const { readyByMin, bufferMin } = job.job;
-    if (readyByMin === null && job.consumers.length === 0) return this.placeSoon(item);
-    const target = readyByMin === null ? this.compiled.horizon : readyByMin - bufferMin;
-    const many = job.variants.length;
-    if (many === 1 || this.isSame(item)) return table.placePartLate(item.job, Math.max(0, table.variantOf[item.job]!), item.block, target);
-    let best = -1;
-    let bestStart = -1;
-    let lies = false;
-    table.save(this.spare);
-    for (let variant = 0; variant < many; variant += 1) {
-      if (lies) table.restore(this.spare);
-      lies = table.placePartLate(item.job, variant, item.block, target);
-      const start = lies ? table.start[job.offset + item.block[0]!]! + this.random() * 0.5 : -1;
-      if (start > bestStart) [best, bestStart] = [variant, start];
-    }
-    if (best === many - 1) return true;
-    if (lies) table.restore(this.spare);
-    return best >= 0 && table.placePartLate(item.job, best, item.block, target);
   }
 
   /** What does not fit before it is wanted is laid out whole, as soon after as it can be. */

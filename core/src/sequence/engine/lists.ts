@@ -1,15 +1,13 @@
 import type { Random } from '../random';
 import type { Compiled } from './compile';
-import { itemsOf, partsOf, rivalsOf } from './items';
+import { itemsOf, rivalsOf } from './items';
 import type { Item } from './items';
 import { Laying } from './laying';
 import type { Laid } from './laying';
 import type { Saved, Timetable } from './timetable';
 import type { Waiting, Waits } from './waits';
 
-/**
- * What is put in order: whole jobs; their pieces, with others in between; or their parts laid out from the end, each as late as it may be.
- */
+/** What is put in order: whole jobs; their pieces, with others in between; or their pieces from the end, each as late as it may be. */
 export type ListKind = 'whole' | 'pieces' | 'late';
 
 interface Trace {
@@ -56,8 +54,13 @@ export class Lists {
   private readonly random: Random;
   private readonly laying: Laying;
   private readonly waiting: Waiting;
-  private readonly pushes: boolean;
-  private readonly parts: readonly Item[];
+  /** Whether a job has more than one item, and whether one can be done in more than one way. */
+  private readonly hasPieces: boolean;
+  private readonly hasWays: boolean;
+  private readonly isFromEnd: boolean;
+  /** Pushes back what was laid out as soon as it fits; null where nothing is wanted by a time. */
+  private readonly pushing: Laying | null;
+  private readonly pushed: readonly Item[];
   /** Items that want something an item wants. */
   private readonly rivals: readonly (readonly number[])[];
   private critical: readonly (readonly [number, number])[] | null = null;
@@ -83,7 +86,7 @@ export class Lists {
 
   constructor(table: Timetable, root: Saved, waiting: Waiting, random: Random, ordered: readonly number[], kind: ListKind) {
     const { compiled } = table;
-    const division = kind === 'late' ? 'parts' : kind;
+    const division = kind === 'whole' ? 'whole' : 'pieces';
     this.table = table;
     this.compiled = compiled;
     this.root = root;
@@ -94,9 +97,13 @@ export class Lists {
     this.triedWays = this.ways;
     this.random = random;
     this.kind = kind;
-    this.pushes = kind !== 'late' && compiled.jobs.some((job) => job.job.readyByMin !== null);
-    this.items = itemsOf(compiled, ordered, division, kind === 'late');
-    this.parts = partsOf(compiled, ordered);
+    this.isFromEnd = kind === 'late';
+    this.items = itemsOf(compiled, ordered, division, this.isFromEnd);
+    this.hasPieces = kind !== 'whole' && this.items.length > ordered.length;
+    this.hasWays = ordered.some((job) => compiled.jobs[job]!.variants.length > 1);
+    const isPushed = !this.isFromEnd && compiled.jobs.some((job) => job.job.readyByMin !== null);
+    this.pushed = isPushed ? itemsOf(compiled, ordered, 'pieces', true) : [];
+    this.pushing = isPushed ? new Laying(table, this.pushed, ordered, 'late', random) : null;
     this.rivals = rivalsOf(compiled, this.items, division);
     this.laying = new Laying(table, this.items, ordered, MANNERS[kind], random);
     this.order = this.items.map((_, index) => index);
@@ -113,7 +120,7 @@ export class Lists {
 
   /** The order the plan on the table has, with the ways its jobs are done in and the waits it was laid out with. */
   adopt(waits: Waits | null): void {
-    this.waits = this.kind === 'pieces' ? this.waiting.none : (waits ?? this.waiting.none);
+    this.waits = (this.kind === 'whole' ? waits : null) ?? this.waiting.none;
     this.triedWaits = this.waits;
     this.ways = Array.from(this.table.variantOf);
     this.triedWays = this.ways;
@@ -127,7 +134,7 @@ export class Lists {
    * Null where nothing is pushed back.
    */
   justified(): number[] | null {
-    if (!this.pushes) return null;
+    if (this.pushing === null) return null;
     this.triedWaits = this.waits;
     this.triedWays = this.ways;
     this.changedJob = -1;
@@ -135,11 +142,23 @@ export class Lists {
   }
 
   private orderOnTable(): number[] {
-    const at = (item: number): number => {
-      const { job, block } = this.items[item]!;
-      return this.table.start[this.compiled.jobs[job]!.offset + block[0]!]!;
-    };
-    return this.items.map((_, index) => index).sort((left, right) => (this.kind === 'late' ? at(right) - at(left) : at(left) - at(right)));
+    return this.isFromEnd ? this.lastFirst(this.items) : this.firstFirst(this.items);
+  }
+
+  private firstFirst(items: readonly Item[]): number[] {
+    const { compiled, table } = this;
+    const from = items.map(({ job, block }) => table.start[compiled.jobs[job]!.offset + block[0]!]!);
+    return from.map((_, index) => index).sort((left, right) => from[left]! - from[right]!);
+  }
+
+  private lastFirst(items: readonly Item[]): number[] {
+    const { compiled, table } = this;
+    const to = items.map(({ job, block }) => {
+      const { offset, variants } = compiled.jobs[job]!;
+      const variant = variants[table.variantOf[job]!];
+      return variant === undefined ? -1 : block.reduce((last, step) => Math.max(last, table.start[offset + step]! + variant.durations[step]!), -1);
+    });
+    return to.map((_, index) => index).sort((left, right) => to[right]! - to[left]!);
   }
 
   /** All items by a number of their job, smallest first. */
@@ -153,9 +172,9 @@ export class Lists {
     this.triedWays = this.ways;
     this.changedJob = -1;
     this.moveKind = 0;
-    if (this.kind === 'pieces') {
-      if (this.random() < OTHER_WAY && this.changeWay()) return this.order.slice();
-      return this.random() < WHOLE_JOB ? this.jobMoved() : this.moved();
+    if (this.kind !== 'whole') {
+      if (this.hasWays && this.random() < OTHER_WAY && this.changeWay()) return this.order.slice();
+      return this.hasPieces && this.random() < WHOLE_JOB ? this.jobMoved() : this.moved();
     }
     const gain = (kind: number): number => this.gains[kind]! / this.moves[kind]!;
     const share = Math.min(MOST_WAITS, Math.max(LEAST_WAITS, gain(1) / (gain(0) + gain(1))));
@@ -215,7 +234,7 @@ export class Lists {
     const order = this.order.slice();
     if (order.length < 2) return order;
     const at = (item: number): number => order.indexOf(item);
-    if (this.kind !== 'late' && this.random() < CRITICAL) {
+    if (!this.isFromEnd && this.random() < CRITICAL) {
       this.critical ??= this.criticalPairs();
       if (this.critical.length > 0) {
         const [item, before] = this.critical[this.pick(this.critical.length)]!;
@@ -232,7 +251,7 @@ export class Lists {
       const other = at(rivals[this.pick(rivals.length)]!);
       if (Math.abs(other - from) < Math.abs(to - from)) to = other;
     }
-    if (this.kind === 'pieces' || this.random() < 0.7) return this.shifted(order, from, to);
+    if (this.hasPieces || this.random() < 0.7) return this.shifted(order, from, to);
     [order[from], order[to]] = [order[to]!, order[from]!];
     return order;
   }
@@ -241,7 +260,7 @@ export class Lists {
   private shifted(order: number[], from: number, to: number): number[] {
     const [item] = order.splice(from, 1);
     const { job } = this.items[item!]!;
-    const goes = (other: number): boolean => this.kind === 'pieces' && this.items[other]!.job === job;
+    const goes = (other: number): boolean => this.hasPieces && this.items[other]!.job === job;
     const [first, last] = to < from ? [to, from] : [from, to];
     const passed = order.slice(first, last);
     const own = passed.filter(goes);
@@ -317,7 +336,7 @@ export class Lists {
     const cost = this.layOut(order, limit);
     this.setWaits(this.waiting.none);
     if (this.met >= 0) return this.cost;
-    return this.isLaidOut && this.pushes ? this.push(cost) : cost;
+    return this.isLaidOut && this.pushing !== null ? this.push(this.pushing, cost) : cost;
   }
 
   private setWaits(waits: Waits): void {
@@ -334,7 +353,10 @@ export class Lists {
     while (shared < order.length && isAsBefore(shared)) shared += 1;
     let rest = order.length;
     while (rest > shared && isAsBefore(rest - 1)) rest -= 1;
-    const kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / every));
+    let kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / every));
+    // What must come before another is laid out with it, sooner than at its own place.
+    const isChangedIn = ({ seen }: Laid): boolean => items.some(({ job }, item) => job === this.changedJob && seen[item] !== 0);
+    while (kept > 0 && this.changedJob >= 0 && isChangedIn(this.trace[kept - 1]!.laid)) kept -= 1;
     if (kept === 0) {
       table.restore(this.root);
       laying.begin();
@@ -383,22 +405,25 @@ export class Lists {
   }
 
   /** Pushes what is laid out back towards when it is wanted. Leaves the better of the two on the table. */
-  private push(cost: number): number {
+  private push(pushing: Laying, cost: number): number {
     const { table, compiled } = this;
     const saved = table.save();
-    const start = (item: Item): number => saved.start[compiled.jobs[item.job]!.offset + item.block.at(-1)!]!;
-    const order = this.parts.filter((item) => saved.end[item.job]! >= 0).sort((left, right) => start(right) - start(left));
+    const order = this.lastFirst(this.pushed);
+    pushing.begin();
+    pushing.ways = saved.variantOf;
+    pushing.latest = saved.end.map((end, index) => {
+      const { job, consumers } = compiled.jobs[index]!;
+      if (job.readyByMin === null) return consumers.length === 0 ? end : compiled.horizon;
+      return Math.max(job.readyByMin - job.bufferMin, end);
+    });
+    saved.end.forEach((end, index) => {
+      if (end < 0) pushing.leave(index);
+    });
     table.restore(this.root);
-    for (const item of order) {
-      const { readyByMin, bufferMin } = compiled.jobs[item.job]!.job;
-      const end = saved.end[item.job]!;
-      const target = readyByMin === null ? compiled.horizon : Math.max(readyByMin - bufferMin, end);
-      if (table.placePartLate(item.job, saved.variantOf[item.job]!, item.block, readyByMin === null && compiled.jobs[item.job]!.consumers.length === 0 ? end : target)) continue;
-      table.restore(saved);
-      return cost;
+    if (order.every((item) => pushing.place(item))) {
+      const pushed = table.cost();
+      if (pushed <= cost) return pushed;
     }
-    const pushed = table.cost();
-    if (pushed <= cost) return pushed;
     table.restore(saved);
     return cost;
   }

@@ -46,7 +46,6 @@ export class Timetable {
   readonly longer: (readonly Variant[] | null)[];
   /** What no step may begin before (going forward) or after (going backward) while its block is placed. */
   readonly bound: Int32Array;
-  private readonly lower: Int32Array;
   /** Where the steps of a part were last found to fit, and of the best of its ways. */
   private readonly found: Int32Array;
   private readonly kept: Int32Array;
@@ -70,9 +69,8 @@ export class Timetable {
     this.variantOf = new Int32Array(compiled.jobs.length).fill(NEVER);
     this.bound = new Int32Array(compiled.stepCount);
     this.longer = compiled.jobs.map(() => null);
-    this.lower = new Int32Array(Math.max(0, ...compiled.jobs.map((job) => job.size)));
-    this.found = this.lower.slice();
-    this.kept = this.lower.slice();
+    this.found = new Int32Array(compiled.jobs.reduce((most, job) => Math.max(most, job.size), 0));
+    this.kept = this.found.slice();
     for (const job of compiled.jobs) this.bookDone(job);
     this.justifySpare = this.save();
   }
@@ -353,7 +351,7 @@ export class Timetable {
   }
 
   /** Latest starts of a block's steps, not after `bound`; false when there are none. `lower` holds what they may not begin before. */
-  private backward(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array): boolean {
+  backward(job: CompiledJob, variant: Variant, block: readonly number[], lower: Int32Array): boolean {
     const { start, bound } = this;
     const { offset } = job;
     for (const step of block) if (job.doneStart[step]! < 0) start[offset + step] = NEVER;
@@ -511,7 +509,7 @@ export class Timetable {
 
   private bookHold(job: CompiledJob, variant: Variant, block: readonly number[], index: number): number {
     const holding = variant.holdings[index]!;
-    if (!block.includes(holding.to) || job.doneStart[holding.to]! >= 0) return NEVER;
+    if (!this.isHeldWith(job, holding, block)) return NEVER;
     const from = this.start[job.offset + holding.from]!;
     const to = this.start[job.offset + holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0);
     const { units } = this;
@@ -523,6 +521,13 @@ export class Timetable {
     return goesOn ? holding.to : holding.from;
   }
 
+  /** Whether a unit is held once a block is laid: both ends of it have their place then, one of them in the block. */
+  private isHeldWith(job: CompiledJob, { from, to }: Variant['holdings'][number], block: readonly number[]): boolean {
+    if (job.doneStart[to]! >= 0) return false;
+    if (block.includes(to)) return this.start[job.offset + from]! >= 0;
+    return block.includes(from) && this.start[job.offset + to]! >= 0;
+  }
+
   private unbook(job: CompiledJob, variant: Variant, step: number): void {
     if (job.doneStart[step]! >= 0) return;
     const from = this.start[job.offset + step]!;
@@ -531,7 +536,7 @@ export class Timetable {
 
   private release(job: CompiledJob, variant: Variant, block: readonly number[], index: number): boolean {
     const holding = variant.holdings[index]!;
-    if (!block.includes(holding.to) || job.doneStart[holding.to]! >= 0) return true;
+    if (!this.isHeldWith(job, holding, block)) return true;
     if (job.doneStart[holding.from]! >= 0) return this.units.stretch(holding.unit, job.index, OPEN);
     return this.units.remove(holding.unit, job.index, this.start[job.offset + holding.from]!);
   }
@@ -585,7 +590,7 @@ export class Timetable {
   }
 
   /** Latest a job may end for the jobs that take from it and are placed. */
-  private wantedBy(job: CompiledJob): number {
+  wantedBy(job: CompiledJob): number {
     let wanted = Number.POSITIVE_INFINITY;
     for (const consumer of job.consumers) {
       const at = this.start[this.compiled.jobs[consumer.job]!.offset + consumer.step]!;
@@ -646,7 +651,8 @@ export class Timetable {
       if (this.placeBlock(job, variant, block, lower)) continue;
       this.restore(saved);
     }
-    return end;
+    // A wash that went with it may have left its place, and sent it sooner.
+    return this.finish(job, variant, variantIndex);
   }
 
   /** Lays out one part of a job as soon as it fits beside what is placed of it. False, with nothing changed, when it does not. */
@@ -684,20 +690,6 @@ export class Timetable {
   /** Keeps where `soonestEnd` was last asked about. */
   keep(): void {
     this.kept.set(this.found);
-  }
-
-  /** The same, as late as `target` allows. */
-  placePartLate(index: number, variantIndex: number, block: readonly number[], target: number): boolean {
-    const job = this.compiled.jobs[index]!;
-    const variant = this.variantAt(job, variantIndex);
-    this.setLower(job);
-    const lower = this.lower;
-    const last = Math.min(target, this.wantedBy(job), this.compiled.horizon);
-    for (const step of block) {
-      lower[step] = this.bound[job.offset + step]!;
-      this.bound[job.offset + step] = last - variant.durations[step]!;
-    }
-    return this.placeBlock(job, variant, block, lower) && this.settle(job, variantIndex);
   }
 
   /** Takes back a part. False when a wash finds no hands then: put the saved state back. */
