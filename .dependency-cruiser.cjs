@@ -5,7 +5,8 @@ const TESTS = '[.](test|arbitrary)[.]tsx?$';
 module.exports = {
   forbidden: [
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
-    { name: 'core-imports-nothing', severity: 'error', from: { path: '^core/src', pathNot: TESTS }, to: { pathNot: '^core/src' } },
+    // The outside solver that checks the engine runs in a thread.
+    { name: 'core-imports-nothing', severity: 'error', from: { path: '^core/src', pathNot: [TESTS, '^core/src/testing/outsideSolver[.]ts$'] }, to: { pathNot: '^core/src' } },
     ...ORDER.map((room, index) => ({
       name: `core-${room}-only-downwards`,
       severity: 'error',

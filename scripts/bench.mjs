@@ -11,7 +11,10 @@ import { failPlainly, step } from './lib/say.mjs';
 import { ensureServer, startServer } from './lib/server.mjs';
 import { WEB_ROOT, ensureWeb } from './lib/web.mjs';
 
-/** `npm run bench`: measured figures beside their limits. Figures are of this machine; the ratio says how far from the limit they are. */
+/**
+ * `npm run bench`: measured figures beside their limits. Figures are of this machine; the ratio says how far from the limit they are. `long`: the planner on days of more
+ * sizes, for longer. `solvers` and a number of seconds: the planner against outside solvers, and nothing else.
+ */
 
 const DAY = '2026-11-25';
 const NOW = `${DAY}T05:10:00-05:00`;
@@ -44,6 +47,21 @@ async function sequence(long) {
   const out = path.join(ROOT, 'test-results/bench-sequence.mjs');
   await build({ entryPoints: [path.join(ROOT, 'bench/sequence.ts')], outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
   return JSON.parse(await quietly(process.execPath, [out, ...(long ? ['long'] : [])]));
+}
+
+/** The engine against solvers from scratch, each with as many seconds. Answers on how many days one of them was ahead. */
+async function solvers(seconds) {
+  const { build } = await import('esbuild');
+  const out = path.join(ROOT, 'test-results/bench-solvers.cjs');
+  await build({ entryPoints: [path.join(ROOT, 'bench/solvers.ts')], outfile: out, bundle: true, platform: 'node', format: 'cjs', external: ['minizinc'], logLevel: 'warning' });
+  const { days } = JSON.parse(await quietly(process.execPath, [out, String(seconds)]));
+  console.log(`\nDays whose washes ask nobody's hands: what the cheapest plan costs that each finds in ${seconds} s`);
+  console.log(`${'family'.padEnd(12)}${'batches'.padStart(8)}${'engine'.padStart(12)}${'after'.padStart(10)}${days[0].found.map(({ solver }) => solver.padStart(20)).join('')}`);
+  for (const { family, size, engine, firstS, found } of days) {
+    const others = found.map(({ cost, proved }) => (cost === null ? 'none' : `${cost}${proved ? ' (proved)' : ''}${cost < engine ? ' AHEAD' : ''}`).padStart(20));
+    console.log(`${family.padEnd(12)}${String(size).padStart(8)}${String(engine).padStart(12)}${`${firstS.toFixed(1)} s`.padStart(10)}${others.join('')}`);
+  }
+  return days.filter(({ engine, found }) => found.some(({ cost }) => cost !== null && cost < engine)).length;
 }
 
 const percent = (share) => `${(share * 100).toFixed(1)} %`;
@@ -281,6 +299,11 @@ function firstLoadKb() {
 async function main() {
   checkNode();
   await ensurePackages();
+  const against = process.argv.indexOf('solvers');
+  if (against >= 0) {
+    const seconds = Number(process.argv[against + 1] ?? 60);
+    process.exit((await step(`Solvers from scratch (${Math.ceil((seconds * 72) / 60)} minutes)`, () => solvers(seconds))) === 0 ? 0 : 1);
+  }
   await step('Bundling the server', ensureServer);
   await ensureWeb();
   const long = process.argv.includes('long');

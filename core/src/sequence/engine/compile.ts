@@ -104,8 +104,6 @@ export interface Compiled {
 
 /** Waits shorter than this tie two steps into one block; longer ones are windows between blocks. A choice of the search, not a rule. */
 const LOOSE_MIN = 60;
-/** Steps with no more play than this are one piece. A choice of the search. */
-const TIGHT_MIN = 5;
 const MAX_VARIANTS = 48;
 
 function bounds(lag: Lag, fromMin: number, toMin: number): { min: number; max: number } {
@@ -276,11 +274,11 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   return (topological(list.length, edges) ?? []).map((index) => list[index]!);
 }
 
-/** Steps that leave each other no room: pieces of a job that something else may come between, each in an order that respects the lags. */
+/** Steps that leave each other no play at all are one piece: something else may come between two pieces. Each in an order that respects the lags. */
 export function piecesOf(job: Job): readonly (readonly number[])[] {
   const edges = edgesOf(job);
   const order = topological(job.steps.length, edges) ?? [];
-  return blocksOf(job, order, reachable(job.steps.length, edges, order), ({ minMin, maxMin }) => maxMin !== null && maxMin - minMin <= TIGHT_MIN, []);
+  return blocksOf(job, order, reachable(job.steps.length, edges, order), ({ minMin, maxMin }) => maxMin === minMin, []);
 }
 
 function edgesOf(job: Job): readonly (readonly [number, number])[] {
