@@ -141,11 +141,11 @@ export class Explained {
 
   /** When what comes before a step of the same job lets it begin; null when nothing comes before it. */
   private soonestAfter(job: Job, placed: PlacedJob, stepId: string): number | null {
-    const at = new Map(placed.steps.map((step) => [step.stepId, step]));
-    const to = at.get(stepId);
+    const stepOf = (id: string): PlacedStep | undefined => placed.steps.find((step) => step.stepId === id);
+    const to = stepOf(stepId);
     const bounds = job.lags.flatMap((lag): number[] => {
-      const from = at.get(lag.from);
-      if (lag.to !== stepId || from === undefined || to === undefined) return [];
+      const from = lag.to === stepId ? stepOf(lag.from) : undefined;
+      if (from === undefined || to === undefined) return [];
       const leaves = lag.kind === 'startStart' || lag.kind === 'startEnd' ? from.startMin : from.endMin;
       const arrives = lag.kind === 'startEnd' || lag.kind === 'endEnd' ? to.endMin - to.startMin : 0;
       return [leaves + lag.minMin - arrives];

@@ -61,6 +61,8 @@ export class Lists {
   /** Pushes back what was laid out as soon as it fits; null where nothing is wanted by a time. */
   private readonly pushing: Laying | null;
   private readonly pushed: readonly Item[];
+  private readonly latest: Int32Array;
+  private readonly spare: Saved;
   /** Items that want something an item wants. */
   private readonly rivals: readonly (readonly number[])[];
   private critical: readonly (readonly [number, number])[] | null = null;
@@ -107,6 +109,8 @@ export class Lists {
     this.rivals = rivalsOf(compiled, this.items, division);
     this.laying = new Laying(table, this.items, ordered, MANNERS[kind], random);
     this.order = this.items.map((_, index) => index);
+    this.latest = new Int32Array(compiled.jobs.length);
+    this.spare = table.save();
     this.soonStart = new Int32Array(this.items.length);
     this.soonEnd = new Int32Array(this.items.length);
     this.decodedStart = new Int32Array(this.items.length);
@@ -406,19 +410,17 @@ export class Lists {
 
   /** Pushes what is laid out back towards when it is wanted. Leaves the better of the two on the table. */
   private push(pushing: Laying, cost: number): number {
-    const { table, compiled } = this;
-    const saved = table.save();
+    const { table, compiled, latest } = this;
+    const saved = table.save(this.spare);
     const order = this.lastFirst(this.pushed);
     pushing.begin();
     pushing.ways = saved.variantOf;
-    pushing.latest = saved.end.map((end, index) => {
-      const { job, consumers } = compiled.jobs[index]!;
-      if (job.readyByMin === null) return consumers.length === 0 ? end : compiled.horizon;
-      return Math.max(job.readyByMin - job.bufferMin, end);
-    });
-    saved.end.forEach((end, index) => {
+    pushing.latest = latest;
+    for (const { index, job, consumers } of compiled.jobs) {
+      const end = saved.end[index]!;
       if (end < 0) pushing.leave(index);
-    });
+      latest[index] = job.readyByMin !== null ? Math.max(job.readyByMin - job.bufferMin, end) : consumers.length === 0 ? end : compiled.horizon;
+    }
     table.restore(this.root);
     if (order.every((item) => pushing.place(item))) {
       const pushed = table.cost();
