@@ -94,7 +94,9 @@ async function fullTable() {
     ]);
     for (let index = 0; index < events.length; index += 400) await send(`${base}/events`, { events: events.slice(index, index + 400) });
     const hours = Math.ceil(ROWS / PROBES / 3600);
-    await cluster.psql(`SELECT ensure_sample_partition(d::date) FROM generate_series(now() - interval '${hours + 48} hours', now(), interval '1 day') d`);
+    await cluster.psql(
+      `SELECT ensure_sample_partition(d::date) FROM generate_series(date_trunc('day', now() AT TIME ZONE 'UTC') - interval '${hours + 48} hours', now() AT TIME ZONE 'UTC', interval '1 hour') d`,
+    );
     await cluster.psql(
       `INSERT INTO sample SELECT '${KITCHEN}', 'p' || (g % ${PROBES}), date_trunc('second', now()) - interval '${hours + 6} hours' + (g / ${PROBES}) * interval '1 second', 60 FROM generate_series(1, ${ROWS}) g`,
     );
