@@ -91,12 +91,12 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   await grip(page, 'Beetroot 1').focus();
   await page.keyboard.press(wide ? 'ArrowRight' : 'ArrowDown');
   await expect.poll(() => clockOf(page, 'Beetroot 1')).toBe(before + 5);
-  // Far past its service, in tens.
+  // Past its service, in tens: sweated from then on it is not ready by ten past five.
   const later = page.getByRole('button', { name: 'Beetroot 1 10 minutes later' });
-  for (let press = 1; press <= 16; press += 1) {
+  for (let at = before + 5; at < 16 * 60 + 10; at += 10) {
     await later.focus();
     await page.keyboard.press('Enter');
-    await expect.poll(() => clockOf(page, 'Beetroot 1'), { timeout: 10_000 }).toBe(before + 5 + 10 * press);
+    await expect.poll(() => clockOf(page, 'Beetroot 1'), { timeout: 10_000 }).toBe(at + 10);
   }
   await settled(page);
   await expect(page.getByText('One batch late')).toBeVisible();
