@@ -50,19 +50,21 @@ async function sequence(long) {
   return JSON.parse(await quietly(process.execPath, [out, ...(long ? ['long'] : [])]));
 }
 
-/** The engine against solvers from scratch, each with as many seconds. Answers on how many days one of them was ahead. */
+/** The engine against solvers from scratch, each with as many seconds. Answers on how many days one of them was ahead, or the engine's plan was none. */
 async function solvers(seconds) {
   const { build } = await import('esbuild');
   const out = path.join(ROOT, 'test-results/bench-solvers.cjs');
   await build({ entryPoints: [path.join(ROOT, 'bench/solvers.ts')], outfile: out, bundle: true, platform: 'node', format: 'cjs', external: ['minizinc'], logLevel: 'warning' });
-  const { days } = JSON.parse(await quietly(process.execPath, [out, String(seconds)]));
+  const days = JSON.parse(await quietly(process.execPath, [out, String(seconds)]));
   console.log(`\nDays whose washes ask nobody's hands: what the cheapest plan costs that each finds in ${seconds} s`);
   console.log(`${'family'.padEnd(12)}${'batches'.padStart(8)}${'engine'.padStart(12)}${'after'.padStart(10)}${days[0].found.map(({ solver }) => solver.padStart(20)).join('')}`);
-  for (const { family, size, engine, firstS, found } of days) {
+  for (const { family, size, engine, foundAfterS, found, violations } of days) {
     const others = found.map(({ cost, proved }) => (cost === null ? 'none' : `${cost}${proved ? ' (proved)' : ''}${cost < engine ? ' AHEAD' : ''}`).padStart(20));
-    console.log(`${family.padEnd(12)}${String(size).padStart(8)}${String(engine).padStart(12)}${`${firstS.toFixed(1)} s`.padStart(10)}${others.join('')}`);
+    console.log(
+      `${family.padEnd(12)}${String(size).padStart(8)}${String(engine).padStart(12)}${`${foundAfterS.toFixed(1)} s`.padStart(10)}${others.join('')}${violations > 0 ? '  BREAKS A RULE' : ''}`,
+    );
   }
-  return days.filter(({ engine, found }) => found.some(({ cost }) => cost !== null && cost < engine)).length;
+  return days.filter(({ engine, found, violations }) => violations > 0 || found.some(({ cost }) => cost !== null && cost < engine)).length;
 }
 
 const percent = (share) => `${(share * 100).toFixed(1)} %`;

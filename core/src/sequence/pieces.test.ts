@@ -83,6 +83,79 @@ describe('jobs in pieces', () => {
   });
 });
 
+describe.each(['pieces', 'late'] as const)('orders of pieces (%s)', (kind) => {
+  /** What a move has changed: an outside view of the order that was tried last. */
+  interface Tried {
+    triedWays: readonly number[];
+  }
+  const listsFor = (problem: Problem, seed: number): { readonly lists: Lists; readonly table: Timetable } => {
+    const compiled = compile(problem);
+    const table = new Timetable(compiled);
+    const random = seeded(seed);
+    const lists = new Lists(table, table.save(), new Waiting(compiled, allOf(compiled), random), random, allOf(compiled), kind);
+    table.variantOf.fill(0);
+    return { lists, table };
+  };
+  test('law: laid out from what was kept of the last order, a plan is as if laid out from the beginning', () => {
+    let compared = 0;
+    fc.assert(
+      fc.property(anyProblem, fc.integer({ min: 1, max: 1000 }), (problem, seed) => {
+        // From the end, what nobody waits for comes as soon as it can in the way that ends soonest, and of two that end alike chance takes one.
+        const { jobs } = compile(problem);
+        fc.pre(kind === 'pieces' || jobs.every(({ job, consumers, variants }) => job.readyByMin !== null || consumers.length > 0 || variants.length < 2));
+        const { lists, table } = listsFor(problem, seed);
+        lists.adopt(null);
+        lists.accept(lists.order, lists.decode(lists.order));
+        for (let move = 0; move < 25; move += 1) {
+          const order = lists.neighbour();
+          const cost = lists.decode(order);
+          if (lists.isLaidOut) {
+            const afresh = listsFor(problem, 1);
+            afresh.lists.adopt(null);
+            (afresh.lists as unknown as Tried).triedWays = (lists as unknown as Tried).triedWays;
+            expect(afresh.lists.decode(order)).toBe(cost);
+            expect(Array.from(afresh.table.start)).toEqual(Array.from(table.start));
+            compared += 1;
+          }
+          if (cost < Number.POSITIVE_INFINITY) lists.accept(order, cost);
+        }
+      }),
+      { seed: SEED, numRuns: 60 },
+    );
+    expect(compared).toBeGreaterThan(300);
+  });
+});
+
+describe('pushed back', () => {
+  test('law: nothing ends later than it did, but for what was to be ready later, and the cost is never more', () => {
+    let pushed = 0;
+    for (const family of FAMILIES)
+      for (const size of [4, 8]) {
+        const problem = madeDay(family, size, 3);
+        const compiled = compile(problem);
+        const table = new Timetable(compiled);
+        const random = seeded(1);
+        const lists = new Lists(table, table.save(), new Waiting(compiled, allOf(compiled), random), random, allOf(compiled), 'pieces');
+        table.variantOf.fill(0);
+        lists.adopt(null);
+        const laying = new Laying(table, lists.items, allOf(compiled), 'woven', random);
+        laying.ways = compiled.jobs.map(() => 0);
+        laying.begin();
+        expect(lists.order.every((item) => laying.place(item))).toBe(true);
+        const [ends, before] = [Array.from(table.end), table.cost()];
+        expect(lists.decode(lists.order)).toBeLessThanOrEqual(before);
+        compiled.jobs.forEach(({ job }, index) => {
+          const end = table.end[index]!;
+          if (end === ends[index]) return;
+          pushed += 1;
+          if (job.readyByMin !== null) expect(end).toBeLessThanOrEqual(Math.max(job.readyByMin - job.bufferMin, ends[index]!));
+        });
+        expect(violations(problem, planOf(table))).toEqual([]);
+      }
+    expect(pushed).toBeGreaterThan(5);
+  });
+});
+
 describe('woven by hand', () => {
   const hands = (units: number): readonly { readonly resourceId: string; readonly units: number }[] => [{ resourceId: 'hands', units }];
   /** One cook; a batch is stirred for 10 minutes by both hands, simmers for 30 with a look now and then, and is blended for 10. It may wait ten minutes after each. */

@@ -4,10 +4,10 @@ import { Worker } from 'node:worker_threads';
 import type { Job, Problem } from '../sequence/index';
 
 /**
- * Outside solvers, by MiniZinc 2 in its WASM package: Chuffed (lazy clause generation), Gecode (constraint propagation), HiGHS and COIN-BC (mixed integer programs). They
+ * Outside solvers, by MiniZinc 2 in its WASM package: Chuffed (lazy clause generation), Gecode (constraint propagation) and HiGHS (mixed integer programs). They
  * read a made day from a model that shares nothing with the engine.
  */
-export type OutsideSolver = 'chuffed' | 'gecode' | 'highs' | 'cbc';
+export type OutsideSolver = 'chuffed' | 'gecode' | 'highs';
 
 const BIN = require.resolve('minizinc/minizinc-worker.js');
 /** The package's own Node entry wants a program on the machine: its browser worker is run instead, in a thread that looks like a browser to it. */

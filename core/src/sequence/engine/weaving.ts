@@ -35,7 +35,7 @@ export class Weaving {
     const laid = this.laidOf(job).filter((step) => !piece.includes(step));
     // Until or from when the unit is held is what this piece decides, when it is the last in it to be laid out.
     if (!this.open(job, variant, laid, piece, true)) return false;
-    const last = Math.min(latest, table.wantedBy(job), table.compiled.horizon);
+    const last = this.isLate ? Math.min(latest, table.wantedBy(job), table.compiled.horizon) : table.compiled.horizon;
     return (this.add(job, variant, piece, laid, last) || this.addAfresh(job, variant, piece, laid, last)) && table.settle(job, variantIndex);
   }
 
