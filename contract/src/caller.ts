@@ -29,7 +29,7 @@ export function caller(fetch: Fetch, base = '') {
       );
       answer = await response.json();
     } catch {
-      throw new CallFailed('The server cannot be reached. What you entered stays on this device.', null);
+      throw new CallFailed('The server cannot be reached. What was typed stays here: try again when the connection is back.', null);
     }
     if (!response.ok) {
       const refused = problem.safeParse(answer);

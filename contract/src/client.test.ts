@@ -65,7 +65,7 @@ describe('the typed client', () => {
   test('a server that cannot be reached is told so, with what happens to the entry', async () => {
     const unreachable = client(() => Promise.reject(new TypeError('fetch failed')));
     const failed = await failure(unreachable.day('landing', '2026-11-25'));
-    expect([failed.message, failed.problem]).toEqual(['The server cannot be reached. What you entered stays on this device.', null]);
+    expect([failed.message, failed.problem]).toEqual(['The server cannot be reached. What was typed stays here: try again when the connection is back.', null]);
   });
   test('an answer that is no JSON counts as not reached', async () => {
     expect((await failure(answering(200, new SyntaxError('<html>')).api.day('landing', '2026-11-25'))).problem).toBeNull();

@@ -1,6 +1,8 @@
+import { CallFailed } from '@broth/contract';
 import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
 import { api } from './api';
 import { useKitchen } from './kitchen';
+import { useUnsentPars, withUnsent } from './unsentPars';
 
 jest.mock('idb-keyval', () => ({
   createStore: () => 'store',
@@ -54,6 +56,60 @@ describe('the open day', () => {
     jest.spyOn(api, 'day').mockResolvedValue(view([], '2026-11-26'));
     await useKitchen.getState().showDay('2026-11-26');
     expect(ids()).toEqual([]);
+  });
+});
+
+describe('a par', () => {
+  const away = new CallFailed('away', null);
+  const put = (soupId: string, parL: number): Promise<string | null> => useKitchen.getState().putPar(soupId, parL);
+  const unsent = (): unknown => useUnsentPars.getState().byDay;
+  beforeEach(() => {
+    useUnsentPars.setState({ byDay: {} });
+    useKitchen.setState({ date: DAY, day: view([]), line: 'live', trouble: null });
+    jest.useFakeTimers();
+  });
+  afterEach(() => {
+    jest.useRealTimers();
+    jest.restoreAllMocks();
+  });
+  test('that cannot be sent is kept, planned by and sent when the line is back', async () => {
+    const server = jest.spyOn(api, 'putPar').mockRejectedValue(away);
+    expect(await put('lentil', 24)).toBeNull();
+    expect(await put('lentil', 26)).toBeNull();
+    expect([unsent(), useKitchen.getState().line, localStorage.getItem('broth-board-unsent-pars')]).toEqual([{ [DAY]: { lentil: 26 } }, 'away', expect.stringContaining('26')]);
+    const par = (soupId: string, parL: number) => ({ soupId, parL, serviceId: 'midday' });
+    expect(withUnsent([par('bean', 9), par('lentil', 18)], useUnsentPars.getState().byDay[DAY] ?? {})).toEqual([par('bean', 9), par('lentil', 26)]);
+    server.mockReset().mockResolvedValue(view([]));
+    await useKitchen.getState().sendPars();
+    expect([server.mock.calls, unsent()]).toEqual([[['landing', DAY, 'lentil', 26]], {}]);
+  });
+  test('goes to the server after the one before it, and what is typed meanwhile is not taken for answered', async () => {
+    const answers: ((day: DayView) => void)[] = [];
+    const server = jest.spyOn(api, 'putPar').mockImplementation(() => new Promise((resolve) => answers.push(resolve)));
+    const turn = (): Promise<void> => Promise.resolve();
+    const taps = [put('lentil', 19), put('lentil', 20)];
+    while (answers.length < 1) await turn();
+    expect(server.mock.calls.map(([, , , parL]) => parL)).toEqual([20]);
+    useUnsentPars.getState().keep(DAY, 'lentil', 21);
+    answers[0]?.(view([]));
+    while (answers.length < 2) await turn();
+    answers[1]?.(view([]));
+    await Promise.all(taps);
+    expect([server.mock.calls.map(([, , , parL]) => parL), unsent()]).toEqual([[20, 21], {}]);
+  });
+  test('that is refused is told and not kept; a server in trouble has not refused it', async () => {
+    const problem = (status: number) => new CallFailed('no', { type: '', title: '', status, detail: 'no', code: 'internal' });
+    jest.spyOn(api, 'putPar').mockRejectedValueOnce(problem(422)).mockRejectedValueOnce(problem(503));
+    expect([await put('lentil', 24), unsent()]).toEqual(['no', {}]);
+    expect([await put('bean', 9), unsent(), useKitchen.getState().trouble]).toEqual([null, { [DAY]: { bean: 9 } }, 'no']);
+  });
+  test('is sent before the plan that was made for it', async () => {
+    const asked: string[] = [];
+    useUnsentPars.setState({ byDay: { [DAY]: { lentil: 24 } } });
+    jest.spyOn(api, 'putPar').mockImplementation(() => (asked.push('par'), Promise.resolve(view([]))));
+    jest.spyOn(api, 'postPlan').mockImplementation(() => (asked.push('plan'), Promise.resolve(undefined as never)));
+    expect(await useKitchen.getState().postPlan({ date: DAY } as never, 0, 'maren', 0)).toBe('taken');
+    expect(asked).toEqual(['par', 'plan']);
   });
 });
 

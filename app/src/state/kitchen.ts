@@ -10,6 +10,7 @@ import type { Outbox } from './outbox';
 import { askToPersist, restore, write } from './outboxStore';
 import { isNews, setBackMs } from './clock';
 import { usePreferences } from './preferences';
+import { unsentPars, useUnsentPars } from './unsentPars';
 
 type Line = 'connecting' | 'live' | 'away';
 
@@ -28,7 +29,10 @@ interface KitchenState {
   readonly open: () => Promise<void>;
   readonly showDay: (date: CalendarDate) => Promise<void>;
   readonly refresh: () => Promise<void>;
+  /** Puts a par: shown and planned by at once, and sent when the line is back. Answers why the server does not take it; null when it does, or cannot be asked yet. */
   readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
+  /** Sends the pars that wait; answers by soup what was refused. */
+  readonly sendPars: () => Promise<Refusals>;
   readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
   readonly patchStation: (changes: StationChanges) => Promise<void>;
   /** Saves a soup: a new one with `baseVersion` null, else the next version of one. What was typed stays with whoever asks. */
@@ -51,6 +55,8 @@ interface KitchenState {
 
 type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance' | 'laterBatches' | 'altitudeM'>>;
 
+type Refusals = ReadonlyMap<string, string>;
+
 type SoupSaved = { readonly kind: 'saved'; readonly soup: Soup } | { readonly kind: 'refused'; readonly says: string; readonly code: string | null };
 
 /** An event before it has an id, a time and a name. `at` is given only when it happened earlier than now. */
@@ -67,6 +73,11 @@ const RETRY_MS = [1000, 2000, 5000, 10_000];
 
 function sentence(error: unknown): string {
   return error instanceof CallFailed ? error.message : `Something went wrong on this device: ${String(error)}`;
+}
+
+/** Nobody has answered, or nobody who can decide: asking again later is worth it. */
+function isUnanswered(error: unknown): boolean {
+  return error instanceof CallFailed && (error.problem === null || error.problem.status >= 500);
 }
 
 function merge(day: DayView, events: readonly StoredEvent[]): DayView {
@@ -92,6 +103,9 @@ let heardMs = 0;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
+/** The pars that are sent now: one request after the other, so that the last tap is the last to arrive. */
+let parsSent: Promise<unknown> = Promise.resolve();
+let parsRetry: ReturnType<typeof setTimeout> | null = null;
 /** What was changed of the station and is not answered yet, in so many requests; and the book as the server last told it. */
 let unanswered = 0;
 let changed: StationChanges = {};
@@ -159,6 +173,11 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     told = book;
     set({ book: { ...book, station: { ...book.station, ...changed } } });
   };
+  /** What is asked without a tap says that the line is away, and nothing more, when nobody answers. */
+  const sayOf = (error: unknown): void => {
+    set(error instanceof CallFailed && error.problem === null ? { line: 'away' } : { trouble: sentence(error) });
+  };
+  const isOpen = (): boolean => stream !== null && stream.readyState === EventSource.OPEN;
   const readBook = async (): Promise<KitchenBook> => {
     const book = await api.book(KITCHEN);
     showBook(book);
@@ -187,6 +206,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       hearClock(now, chosen);
       if (wasAway) void get().refresh();
       void get().flush();
+      void get().sendPars();
     });
     stream.addEventListener('events', (message) => {
       const { events } = JSON.parse(message.data as string) as { events: StoredEvent[] };
@@ -239,7 +259,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         set({ trouble: null });
       } catch (error) {
         const book = await kept(kitchenBook, 'book');
-        set({ line: 'away', trouble: sentence(error) });
+        set({ line: 'away' });
+        sayOf(error);
         if (book !== undefined && get().book === null) {
           showBook(book);
           const day = await kept(dayView, `day ${book.suggestedDay}`);
@@ -269,7 +290,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         await readDay(date);
       } catch (error) {
         if (get().day === null) throw error;
-        set({ trouble: sentence(error) });
+        sayOf(error);
       }
     },
     refresh: async () => {
@@ -277,21 +298,40 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       if (date === null) return;
       try {
         await readDay(date);
-        set({ trouble: null });
+        set({ trouble: null, line: isOpen() ? 'live' : get().line });
       } catch (error) {
-        set({ trouble: sentence(error) });
+        sayOf(error);
       }
     },
     putPar: async (soupId, parL) => {
       const { date } = get();
       if (date === null) return 'No day is open yet.';
-      try {
-        const day = await api.putPar(KITCHEN, date, soupId, parL);
-        if (get().date === date) keepDay(day);
-        return null;
-      } catch (error) {
-        return sentence(error);
-      }
+      useUnsentPars.getState().keep(date, soupId, parL);
+      return (await get().sendPars()).get(soupId) ?? null;
+    },
+    sendPars: () => {
+      const send = async (): Promise<Refusals> => {
+        const refusals = new Map<string, string>();
+        if (parsRetry !== null) clearTimeout(parsRetry);
+        for (const { date, soupId, parL } of unsentPars()) {
+          try {
+            const day = await api.putPar(KITCHEN, date, soupId, parL);
+            if (get().date === date) keepDay(day);
+          } catch (error) {
+            if (isUnanswered(error)) {
+              sayOf(error);
+              parsRetry = setTimeout(() => void get().sendPars(), RETRY_MS.at(-1));
+              return refusals;
+            }
+            refusals.set(soupId, sentence(error));
+          }
+          useUnsentPars.getState().drop(date, soupId, parL);
+        }
+        return refusals;
+      };
+      const sent = parsSent.then(send);
+      parsSent = sent;
+      return sent;
     },
     putEquipment: async (id, inUse) => {
       try {
@@ -361,6 +401,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         return 'refused';
       }
       try {
+        // A plan is taken only with the pars it was made for.
+        await get().sendPars();
         await api.postPlan(KITCHEN, plan.date, { by, nowMin, plan, basedOn });
         return 'taken';
       } catch (error) {
@@ -406,9 +448,9 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         const { day } = get();
         if (day !== null) keepDay(merge(day, settled.stored));
         keepOutbox(settled.outbox);
-        set({ trouble: null, line: stream?.readyState === EventSource.OPEN ? 'live' : get().line });
+        set({ trouble: null, line: isOpen() ? 'live' : get().line });
       } catch (error) {
-        set(error instanceof CallFailed && error.problem === null ? { line: 'away' } : { trouble: sentence(error) });
+        sayOf(error);
         retry = setTimeout(() => void get().flush(), RETRY_MS[Math.min(tries, RETRY_MS.length - 1)]);
         tries += 1;
         return;

@@ -5,8 +5,9 @@ import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
 import type { Outbox } from './outbox';
+import { useUnsentPars, withUnsent } from './unsentPars';
 
-/** The open day with everything that is derived from it: the fold of its events, stored and still on their way. */
+/** The open day with everything that is derived from it: the fold of its events, and its pars, stored and still on their way. */
 export interface OpenDay {
   readonly book: KitchenBook;
   readonly view: DayView;
@@ -47,7 +48,8 @@ function rulesOf(book: KitchenBook): RuleBook {
 }
 const rulesOnce = lastOnly(rulesOf);
 
-function openDay(book: KitchenBook, view: DayView, outbox: Outbox): OpenDay {
+function openDay(book: KitchenBook, known: DayView, outbox: Outbox, unsent: Readonly<Record<string, number>> | null): OpenDay {
+  const view = unsent === null ? known : { ...known, pars: [...withUnsent(known.pars, unsent)] };
   const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
   const state = foldDay([...view.events, ...onTheWay]);
   // The newest of each under its id; what a running batch was made from under id and version.
@@ -71,5 +73,6 @@ export function useDay(): OpenDay | null {
   const book = useKitchen((kitchen) => kitchen.book);
   const view = useKitchen((kitchen) => kitchen.day);
   const outbox = useKitchen((kitchen) => kitchen.outbox);
-  return book === null || view === null ? null : openDayOnce(book, view, outbox);
+  const unsent = useUnsentPars((pars) => (view === null ? null : (pars.byDay[view.date] ?? null)));
+  return book === null || view === null ? null : openDayOnce(book, view, outbox, unsent);
 }

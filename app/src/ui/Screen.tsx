@@ -5,6 +5,7 @@ import { usePathname, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, Text, View, useWindowDimensions } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
+import { useUnsentPars } from '../state/unsentPars';
 import { useKitchen } from '../state/kitchen';
 import { usePreferences } from '../state/preferences';
 import { BOLD, SANS, TOUCH, WIDE_FROM, usePalette } from '../theme/theme';
@@ -112,12 +113,13 @@ function LineNote() {
   const notice = useKitchen((state) => state.notice);
   const clearTrouble = useKitchen((state) => state.clearTrouble);
   const palette = usePalette();
-  const onTheWay = outbox.filter((entry) => entry.refused === null).length;
+  const pars = useUnsentPars((state) => Object.values(state.byDay).reduce((count, day) => count + Object.keys(day).length, 0));
+  const onTheWay = pars + outbox.filter((entry) => entry.refused === null).length;
   const sentences = [
     ...(notice === null ? [] : [notice]),
     ...(line === 'away' ? ['No connection. You can go on; entries are kept here and sent when it is back.'] : []),
     ...(onTheWay > 0 && line === 'away' ? [`${String(onTheWay)} waiting to be sent.`] : []),
-    ...(trouble !== null && line !== 'away' ? [trouble] : []),
+    ...(trouble === null ? [] : [trouble]),
   ];
   return (
     <View role="status" aria-live="polite">

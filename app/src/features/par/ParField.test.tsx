@@ -34,12 +34,12 @@ describe('the par field', () => {
     expect(field().getAttribute('aria-invalid')).toBe('true');
     expect(document.getElementById(field().getAttribute('aria-describedby') ?? '')?.textContent).toContain(says);
   });
-  test('keeps what was typed when the server cannot be reached', async () => {
-    put.mockResolvedValue('The server cannot be reached. What you entered stays on this device.');
+  test('keeps what was typed when the server does not take it', async () => {
+    put.mockResolvedValue('That soup is not in the book.');
     const { rerender } = render(<ParField soupId="beet" soupName="Beet" parL={9} />);
     await leaveWith('14');
     rerender(<ParField soupId="beet" soupName="Beet" parL={9} />);
-    expect([field().value, screen.getByText(/cannot be reached/).textContent]).toEqual(['14', 'The server cannot be reached. What you entered stays on this device.']);
+    expect([field().value, screen.getByText(/not in the book/).textContent]).toEqual(['14', 'That soup is not in the book.']);
   });
   test('puts nothing when nothing changed', async () => {
     render(<ParField soupId="beet" soupName="Beet" parL={9} />);
