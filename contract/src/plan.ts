@@ -25,6 +25,7 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('station.instead'), batchId: id, soupId: id, stepId: id, lacks: z.enum(['jar', 'immersion']), instead: z.enum(['jar', 'immersion']) }),
   z.object({ code: z.literal('station.wells'), serviceId: id, soups: z.int(), wells: z.int() }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),
+  z.object({ code: z.literal('plan.leftOut'), batchId: id }),
   z.object({ code: z.literal('plan.overtime'), batchIds: z.array(id), shiftEndMin: minute, untilMin: minute }),
   z.object({ code: z.literal('plan.pinDropped'), batchId: id, stepId: id, startMin: minute, soonestMin: minute.nullable(), latestMin: minute.nullable() }),
   z.object({ code: z.literal('plan.late'), batchId: id, lateMin: minute, waitedFor: id.nullable(), pinned: z.boolean().default(false) }),

@@ -1,4 +1,4 @@
-import type { Phase, PlanFinding } from '@broth/core';
+import type { DayPlan, Phase, PlanFinding } from '@broth/core';
 import type { Names } from './names';
 import { clock, duration, litres } from './numbers';
 
@@ -45,6 +45,8 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.service(found.serviceId)}: ${String(found.soups)} hot ${found.soups === 1 ? 'soup' : 'soups'} and ${found.wells === 0 ? 'no well' : found.wells === 1 ? 'one well' : `${String(found.wells)} wells`} in use. ${found.soups - found.wells === 1 ? 'One has' : `${String(found.soups - found.wells)} have`} to be held in the kettle, or served later.`;
     case 'plan.unplaced':
       return `${names.batch(found.batchId)} finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.`;
+    case 'plan.leftOut':
+      return `${names.batch(found.batchId)} is left out: nothing that takes it finds a place.`;
     case 'plan.overtime': {
       const many = found.batchIds.length > 1;
       return `${found.batchIds.map((id) => names.batch(id)).join(' and ')} ${many ? 'are' : 'is'} under way and cannot be finished before everybody leaves at ${clock(found.shiftEndMin)}. Somebody stays until ${clock(found.untilMin)}, or ${many ? 'they are' : 'it is'} discarded.`;
@@ -63,6 +65,38 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.soup(found.soupId)}: ${litres(found.volumeL)} frozen is not counted. Thaw it the evening before to use it.`;
   }
 }
+
+/** What a plan found, in sentences: batches of one soup that find no place in one of them, with what of it can be made. */
+export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'batches' | 'needs'>, names: Names): readonly string[] {
+  const said = new Set<string>();
+  return found.flatMap((one) => {
+    if (one.code !== 'plan.unplaced' && one.code !== 'plan.leftOut') return [finding(one, names)];
+    const soupId = soupOf(one.batchId);
+    if (said.has(`${one.code} ${soupId}`)) return [];
+    said.add(`${one.code} ${soupId}`);
+    const out = found.filter((other) => other.code === one.code && soupOf(other.batchId) === soupId).length;
+    const made = plan.batches.filter((batch) => batch.soupId === soupId);
+    if (out + made.length === 1) return [finding(one, names)];
+    if (one.code === 'plan.leftOut')
+      return [`${names.soup(soupId)}: ${out === 1 ? 'one batch is' : `${String(out)} batches are`} left out: nothing that takes from ${out === 1 ? 'it' : 'them'} finds a place.`];
+    const needL = plan.needs.find((need) => need.soupId === soupId)?.needL;
+    const madeL = made.reduce((sum, batch) => sum + batch.volumeL, 0);
+    const of = needL === undefined ? '' : `, ${litres(madeL)} of ${litres(needL)}`;
+    const places =
+      made.length === 0
+        ? `none of ${String(out)} batches finds`
+        : made.length === 1
+          ? `one batch of ${String(out + 1)} finds`
+          : `${String(made.length)} of ${String(out + made.length)} batches find`;
+    return [`${names.soup(soupId)}: ${places} a place${of}. For the rest nobody is on shift, or the kettle is never free. Add hands or a kettle, or lower the par.`];
+  });
+}
+
+/** Batch ids are a day, a soup and a number. */
+function soupOf(batchId: string): string {
+  return batchId.split('.')[1] ?? batchId;
+}
+
 const LACKS = { vessel: 'a kettle or pot', oven: 'an oven', jar: 'a jar blender', immersion: 'an immersion blender' };
 
 /** How the day's plan stands, in one line. */

@@ -3,7 +3,7 @@ import { ruleSet } from '@broth/core/packs';
 import { coolingForecast } from '@broth/core/advice';
 import { RULE_PACKS } from '@broth/core/packs';
 import * as advice from './advice';
-import type { TimedReading } from '@broth/core';
+import type { DayPlan, PlanFinding, TimedReading } from '@broth/core';
 import * as words from './en';
 
 /** Each sentence about a temperature, once: said of the verdict that core gives for these readings. */
@@ -197,6 +197,27 @@ describe('holding and reheating', () => {
   });
 });
 
+test('batches of one soup that find no place are told in one sentence, with what of it can be made', () => {
+  const names: words.Names = { soup: (id) => `The ${id}`, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
+  const batch = (soupId: string, volumeL: number) => ({ soupId, volumeL }) as DayPlan['batches'][number];
+  const plan = { batches: [batch('lentil', 25), batch('lentil', 24.5)], needs: [{ soupId: 'lentil', needL: 200 } as DayPlan['needs'][number]] };
+  const out = (code: 'plan.unplaced' | 'plan.leftOut', ...ids: string[]): PlanFinding[] => ids.map((id) => ({ code, batchId: `2026-11-25.${id}` }));
+  const frozen: PlanFinding = { code: 'lot.frozen', soupId: 'Bean', volumeL: 4 };
+  const given = [...out('plan.unplaced', 'lentil.1', 'bean.1', 'lentil.2', 'chowder.1', 'chowder.2'), frozen, ...out('plan.leftOut', 'stock.3', 'stock.4', 'roast.1')];
+  const rest = 'For the rest nobody is on shift, or the kettle is never free. Add hands or a kettle, or lower the par.';
+  expect(words.findings(given, plan, names)).toEqual([
+    `The lentil: 2 of 4 batches find a place, 49.5 L of 200 L. ${rest}`,
+    '2026-11-25.bean.1 finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.',
+    `The chowder: none of 2 batches finds a place. ${rest}`,
+    words.finding(frozen, names),
+    'The stock: 2 batches are left out: nothing that takes from them finds a place.',
+    '2026-11-25.roast.1 is left out: nothing that takes it finds a place.',
+  ]);
+  expect(words.findings(out('plan.unplaced', 'lentil.1'), { ...plan, batches: [batch('lentil', 25)] }, names)).toEqual([
+    `The lentil: one batch of 2 finds a place, 25 L of 200 L. ${rest}`,
+  ]);
+});
+
 test('every finding of a plan has a sentence with what to do or why', () => {
   const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
   const said = [
@@ -205,6 +226,7 @@ test('every finding of a plan has a sentence with what to do or why', () => {
     words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 6, wells: 4 }, names),
     words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 1, wells: 0 }, names),
     words.finding({ code: 'plan.unplaced', batchId: 'Bean 1' }, names),
+    words.finding({ code: 'plan.leftOut', batchId: 'Stock 1' }, names),
     words.finding({ code: 'plan.overtime', batchIds: ['Bean 1'], shiftEndMin: 840, untilMin: 880 }, names),
     words.finding({ code: 'plan.late', batchId: 'Bean 1', lateMin: 5, waitedFor: null, pinned: false }, names),
     words.finding({ code: 'lot.pastDate', soupId: 'Bean', volumeL: 2, byDays: 3 }, names),
@@ -216,6 +238,7 @@ test('every finding of a plan has a sentence with what to do or why', () => {
     'Midday: 6 hot soups and 4 wells in use. 2 have to be held in the kettle, or served later.',
     'Midday: 1 hot soup and no well in use. One has to be held in the kettle, or served later.',
     'Bean 1 finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.',
+    'Stock 1 is left out: nothing that takes it finds a place.',
     'Bean 1 is under way and cannot be finished before everybody leaves at 14:00. Somebody stays until 14:40, or it is discarded.',
     'Bean 1 is 5 min late. Start earlier, lower a par, or serve it later.',
     'Bean: 2 L on hand is 3 days past its date mark. It does not count. Discard it.',

@@ -24,6 +24,6 @@ export function problemOf(input: DayInput, plan: DayPlan): Problem {
 /** Proves a plan for its input, or names what it breaks. The server asks this of every plan it is handed. */
 export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation[] {
   const problem = problemOf(input, plan);
-  const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' ? [finding.batchId] : []));
+  const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
   return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
 }

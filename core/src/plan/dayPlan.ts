@@ -117,6 +117,8 @@ export type PlanFinding =
   /** More hot soups at one service than wells in use. */
   | { readonly code: 'station.wells'; readonly serviceId: string; readonly soups: number; readonly wells: number }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }
+  /** A stock or roast for batches of which none found a place. */
+  | { readonly code: 'plan.leftOut'; readonly batchId: string }
   /** What stands in a kettle is not left alone: somebody stays. */
   | { readonly code: 'plan.overtime'; readonly batchIds: readonly string[]; readonly shiftEndMin: number; readonly untilMin: number }
   | {

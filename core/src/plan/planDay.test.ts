@@ -75,7 +75,7 @@ describe('a day from its pars', () => {
       ['station.wells'],
     ],
     ['a start too late for service', { pars: [par('lentil', 10)], nowMin: 660 }, ['plan.late']],
-    ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['plan.unplaced', 'plan.unplaced']],
+    ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['plan.unplaced', 'plan.leftOut']],
     [
       'a lot past its date',
       { pars: [par('lentil', 10)], lots: [{ id: 'a', soupId: 'lentil', volumeL: 9, state: 'chilled', preparedOn: '2026-11-18', frozenDays: 0 }] },
@@ -83,6 +83,20 @@ describe('a day from its pars', () => {
     ],
   ])('%s is said', (_, some, says) => {
     expect(codes(plan(some))).toEqual(says);
+  });
+});
+
+describe('more than the shift has room for', () => {
+  test('no stock is cooked for soup that is not; what was left out is named, and the plan holds up to the checker', () => {
+    // Eight batches and four of stock, 45 minutes each with the rinse; there is room for six.
+    const day = input({ pars: [par('lentil', 200)], nowMin: 530 });
+    for (const moves of [0, 300]) {
+      const made = planDay(day, { seed: 1, moves });
+      const count = (soupId: string): number => made.batches.filter((batch) => batch.soupId === soupId).length;
+      const out = (code: PlanFinding['code']): number => codes(made).filter((one) => one === code).length;
+      expect([count('lentil'), count('stock'), out('plan.unplaced'), out('plan.leftOut')]).toEqual([4, 2, 4, 2]);
+      expect(checkDayPlan(day, made)).toEqual([]);
+    }
   });
 });
 

@@ -137,6 +137,13 @@ function withOvertime(basis: Basis, unplaced: readonly string[]): Basis | null {
   return { ...basis, input: longer, overtime: { code: 'plan.overtime', batchIds: begun, shiftEndMin: shiftEndOf(people), untilMin }, problem: problemOf(longer) };
 }
 
+function unplacedOf(problem: Problem, { unplaced }: Sequence): readonly PlanFinding[] {
+  return unplaced.map((batchId): PlanFinding => {
+    const takers = problem.jobs.filter(({ steps }) => steps.some(({ afterJobs }) => afterJobs.includes(batchId)));
+    return { code: takers.length > 0 && takers.every(({ id }) => unplaced.includes(id)) ? 'plan.leftOut' : 'plan.unplaced', batchId };
+  });
+}
+
 function planOf({ input, overtime, batches: { wanted, needs, components, findings }, pins, dropped }: Basis, problem: Problem, found: Sequence): DayPlan {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
   const sequence = numberedByTime(wanted, problem, found, pins);
@@ -167,13 +174,7 @@ function planOf({ input, overtime, batches: { wanted, needs, components, finding
     components,
     batches: [...batches].sort((left, right) => (left.steps[0]?.startMin ?? 0) - (right.steps[0]?.startMin ?? 0)),
     washes: washesOf(sequence, batches, input.station.fullWashMin),
-    findings: [
-      ...findings,
-      ...dropped,
-      ...(overtime === null ? [] : [overtime]),
-      ...sequence.unplaced.map((batchId): PlanFinding => ({ code: 'plan.unplaced', batchId })),
-      ...late,
-    ],
+    findings: [...findings, ...dropped, ...(overtime === null ? [] : [overtime]), ...unplacedOf(problem, sequence), ...late],
     pins,
     splits: input.splits ?? [],
     aimChance: input.station.aimChance,

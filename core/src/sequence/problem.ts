@@ -163,7 +163,7 @@ export interface Sequence {
   readonly jobs: readonly PlacedJob[];
   readonly changeovers: readonly PlacedChangeover[];
   readonly objective: Objective;
-  /** Jobs that found no place inside the horizon: nothing may be silently dropped. */
+  /** Jobs that found no place inside the horizon, and those only such jobs would have taken from: nothing may be silently dropped. */
   readonly unplaced: readonly string[];
 }
 

@@ -67,7 +67,9 @@ describe('every plan can be cooked as it stands', () => {
     fc.assert(
       fc.property(anyProblem, (problem) => {
         const plan = (moves: number): Sequence => solve(problem, { seed: 5, moves });
-        const worth = ({ unplaced, objective }: Sequence): number => unplaced.length * 1e12 + objective.cost;
+        const isWanted = (id: string): boolean =>
+          problem.jobs.find((one) => one.id === id)?.readyByMin !== null || !problem.jobs.some(({ steps }) => steps.some(({ afterJobs }) => afterJobs.includes(id)));
+        const worth = ({ unplaced, objective }: Sequence): number => unplaced.filter(isWanted).length * 1e12 + objective.cost;
         expect(plan(40)).toEqual(plan(40));
         expect(worth(plan(40))).toBeLessThanOrEqual(worth(plan(0)));
       }),
@@ -128,6 +130,21 @@ describe('what can never be placed is said', () => {
       const plan = solve(problem, { seed: 1, moves });
       expect([plan.unplaced, violations(problem, plan)]).toEqual([['stock', 'soup'], []]);
     }
+  });
+  test('nothing is made for what finds no place, and nothing else gives way to it', () => {
+    const day = [{ id: 'm', name: '', capacity: 1, windows: [{ fromMin: 0, toMin: 100, capacity: 1 }] }];
+    const step = (durationMin: number, afterJobs: readonly string[] = []): Job['steps'][number] =>
+      makeJobStep('a', durationMin, { uses: [{ resourceId: 'm', units: 1 }], afterJobs });
+    const stocks = [makeJob('stock', { steps: [step(30)] }), makeJob('roast', { steps: [step(30)] })];
+    const soup = makeJob('soup', { readyByMin: 90, steps: [step(50, ['stock', 'roast'])] });
+    const other = makeJob('other', { readyByMin: 90, steps: [step(60)] });
+    for (const moves of [0, 20, 500]) {
+      const plan = solve(makeProblem({ resources: day, jobs: [...stocks, soup, other] }), { seed: 1, moves });
+      expect([plan.jobs.map(({ jobId }) => jobId), plan.unplaced]).toEqual([['other'], ['stock', 'roast', 'soup']]);
+    }
+    // What somebody takes who is served is made all the same.
+    const both = makeProblem({ resources: day, jobs: [...stocks, soup, makeJob('taken', { readyByMin: 90, steps: [step(20, ['stock'])] })] });
+    expect(solve(both, { seed: 1, moves: 200 }).unplaced).toEqual(['roast', 'soup']);
   });
   test('jobs that wait for each other', () => {
     const after = (id: string, other: string): Job => makeJob(id, { steps: [makeJobStep('a', 5, { afterJobs: [other] })] });

@@ -80,6 +80,13 @@ function BatchCard({ day, plan, batch }: { readonly day: OpenDay; readonly plan:
   );
 }
 
+/** What each soup takes of a component, over all its batches. Litres. */
+function asksBySoup(from: DayPlan['components'][number]['from']): readonly (readonly [string, number])[] {
+  const bySoup = new Map<string, number>();
+  for (const { soupId, volumeL } of from) bySoup.set(soupId, (bySoup.get(soupId) ?? 0) + volumeL);
+  return [...bySoup];
+}
+
 /** The day's batches: soups by service, then what they share. */
 export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; readonly plan: DayPlan; readonly columns?: number }) {
   const byService = day.book.station.services.map((service) => ({
@@ -89,17 +96,18 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
   }));
   const shared = plan.batches.filter((batch) => batch.serviceId === null);
   const groups = [...byService, { id: 'shared', title: 'Shared: stocks and roasts', batches: shared }].filter((group) => group.batches.length > 0);
-  const isCalm = (found: DayPlan['findings'][number]): boolean => found.code === 'batch.surplus' || found.code === 'lot.frozen';
-  const urgent = plan.findings.filter((found) => found.code !== 'plan.late' && !isCalm(found));
-  const calm = plan.findings.filter(isCalm);
+  const isCalm = (found: DayPlan['findings'][number]): boolean => found.code === 'batch.surplus' || found.code === 'lot.frozen' || found.code === 'plan.leftOut';
+  const said = (wanted: (found: DayPlan['findings'][number]) => boolean): readonly string[] => words.findings(plan.findings.filter(wanted), plan, day.names);
+  const urgent = said((found) => found.code !== 'plan.late' && !isCalm(found));
+  const calm = said(isCalm);
   return (
     <View style={{ gap: 14 }}>
       {urgent.length === 0 ? null : (
         <Sheet label="To put right">
-          {urgent.map((found) => (
-            <View key={JSON.stringify(found)} style={{ flexDirection: 'row', gap: 8 }}>
+          {urgent.map((sentence) => (
+            <View key={sentence} style={{ flexDirection: 'row', gap: 8 }}>
               <StateMark mark="soon" />
-              <Body style={{ flex: 1, fontSize: 15 }}>{words.finding(found, day.names)}</Body>
+              <Body style={{ flex: 1, fontSize: 15 }}>{sentence}</Body>
             </View>
           ))}
         </Sheet>
@@ -117,14 +125,14 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
           {group.id === 'shared'
             ? plan.components.map((component) => (
                 <Note key={component.componentId}>
-                  {`${day.names.soup(component.componentId)}: ${words.list(component.from.map((ask) => `${words.litres(ask.volumeL)} for ${day.soupById.get(ask.soupId)?.shortName ?? ask.soupId}`))}${component.onHandL > 0 ? `; ${words.litres(component.onHandL)} on hand` : ''}.`}
+                  {`${day.names.soup(component.componentId)}: ${words.list(asksBySoup(component.from).map(([soupId, volumeL]) => `${words.litres(volumeL)} for ${day.soupById.get(soupId)?.shortName ?? soupId}`))}${component.onHandL > 0 ? `; ${words.litres(component.onHandL)} on hand` : ''}.`}
                 </Note>
               ))
             : null}
         </View>
       ))}
-      {calm.map((found) => (
-        <Note key={JSON.stringify(found)}>{words.finding(found, day.names)}</Note>
+      {calm.map((sentence) => (
+        <Note key={sentence}>{sentence}</Note>
       ))}
       {groups.length === 0 ? <Strong>Nothing to cook: what is on hand covers every par.</Strong> : null}
     </View>

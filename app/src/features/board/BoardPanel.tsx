@@ -89,7 +89,11 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
   ).size;
   const late = plan.batches.filter((batch) => batch.lateMin > 0 && batch.state !== 'finished').length;
   const unplaced = plan.findings.filter((found) => found.code === 'plan.unplaced').length;
-  const trouble = plan.findings.filter((found) => TROUBLE.includes(found.code));
+  const trouble = words.findings(
+    plan.findings.filter((found) => TROUBLE.includes(found.code)),
+    plan,
+    day.names,
+  );
   const batch = plan.batches.find((one) => one.id === selected);
   const [zoom, setZoom] = useState(0);
   const select = useCallback((id: string): void => {
@@ -111,8 +115,8 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
         <Note>{`${words.duration(plan.objective.changeoverMin)} of washing; ready ${String(day.book.station.readyLeadMin)} min before service.`}</Note>
         {story === null ? null : <Note>{`Everything: ${words.chance(story.chanceOfAll).toLowerCase()}.`}</Note>}
       </View>
-      {(allTrouble ? trouble : trouble.slice(0, TROUBLE_SHOWN)).map((found) => (
-        <Body key={JSON.stringify(found)}>{words.finding(found, day.names)}</Body>
+      {(allTrouble ? trouble : trouble.slice(0, TROUBLE_SHOWN)).map((said) => (
+        <Body key={said}>{said}</Body>
       ))}
       {trouble.length > TROUBLE_SHOWN ? (
         <Action
@@ -124,7 +128,7 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
       ) : null}
       {story !== null && story.lateMin > 0 ? (
         <Note>
-          {story.leastLateMin === 0
+          {story.leastLateMin === 0 || unplaced > 0
             ? `${words.duration(story.lateMin)} late in all.`
             : `${words.duration(story.lateMin)} late in all; with these hands and kettles${plan.pins.length > 0 ? ', and what was put by hand,' : ''} no plan is below ${words.duration(story.leastLateMin)}.`}
         </Note>

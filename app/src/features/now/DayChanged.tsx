@@ -15,13 +15,17 @@ export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly sho
   const router = useRouter();
   const { because, difference } = shown;
   if (because !== 'station' && because !== 'slipped' && because !== 'changed') return null;
-  const cannot = shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)).slice(0, 2);
+  const cannot = words.findings(
+    shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)),
+    shown.plan,
+    day.names,
+  );
   return (
     <Sheet label={HEAD[because]}>
       <StateMark mark="soon" word={HEAD[because]} />
       <Body>{difference === null ? 'A new plan is being worked out.' : words.planDifference(difference, day.names)}</Body>
-      {cannot.map((found) => (
-        <Note key={JSON.stringify(found)}>{words.finding(found, day.names)}</Note>
+      {cannot.slice(0, 2).map((said) => (
+        <Note key={said}>{said}</Note>
       ))}
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         {shown.keep === null ? null : <Action label="Keep as agreed" onPress={shown.keep} />}

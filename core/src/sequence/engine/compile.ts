@@ -77,6 +77,8 @@ export interface CompiledJob {
   readonly inside: boolean;
   readonly inputs: readonly { readonly step: number; readonly job: number }[];
   readonly consumers: readonly { readonly job: number; readonly step: number }[];
+  /** Wanted for what takes from it, and for nothing else. */
+  readonly forOthers: boolean;
   /** The step nothing comes after, when there is only one. */
   readonly sink: number;
   /** Soonest end on an empty station: the longest way through it with its quickest modes. */
@@ -306,6 +308,9 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     }
     soonestEnd = Math.min(soonestEnd, end);
   }
+  const consumers = problem.jobs.flatMap((other, otherIndex) =>
+    other.steps.flatMap((step, at) => (step.fixed?.kind !== 'done' && step.afterJobs.includes(job.id) ? [{ job: otherIndex, step: at }] : [])),
+  );
   return {
     index,
     job,
@@ -324,9 +329,8 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     allDone: done.every((times) => times !== null),
     inside: spanOpen,
     inputs: job.steps.flatMap((step, at) => (done[at] === null ? step.afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step: at, job: jobIndex.get(id)! }] : [])) : [])),
-    consumers: problem.jobs.flatMap((other, otherIndex) =>
-      other.steps.flatMap((step, at) => (step.fixed?.kind !== 'done' && step.afterJobs.includes(job.id) ? [{ job: otherIndex, step: at }] : [])),
-    ),
+    consumers,
+    forOthers: job.readyByMin === null && consumers.length > 0,
     sink: sinks.length === 1 ? sinks[0]! : -1,
     soonestEnd,
   };
@@ -373,6 +377,7 @@ export function compile(problem: Problem): Compiled {
         inside: false,
         inputs: [],
         consumers: [],
+        forOthers: false,
         sink: -1,
         soonestEnd: job.releaseMin,
       }

@@ -327,6 +327,20 @@ export class Search {
       const job = this.compiled.jobs[index]!;
       if (!job.begun && this.table.isPlaced(index) && job.inputs.some((input) => !this.table.isPlaced(input.job))) this.table.remove(index);
     }
+    this.leaveUseless();
+  }
+
+  /** Nothing is made for what is not made either: what only others take, and none of them has found a place, makes room. What is pinned is wanted as it is. */
+  private leaveUseless(): void {
+    const { compiled, table } = this;
+    if (compiled.jobs.every(({ index }) => table.isPlaced(index))) return;
+    for (const index of [...compiled.order].reverse()) {
+      const { forOthers, consumers, pinned, begun } = compiled.jobs[index]!;
+      if (!forOthers || begun || this.fixed[index]! || !table.isPlaced(index) || pinned.some((start) => start >= 0)) continue;
+      if (consumers.some(({ job }) => table.isPlaced(job))) continue;
+      const saved = table.save();
+      if (!table.remove(index)) table.restore(saved);
+    }
   }
 
   /** Jobs that take from a job, directly or by what is made of it. */
@@ -577,6 +591,7 @@ export class Search {
   /** The best plan so far. */
   sequence(): Sequence {
     this.backToBest();
+    this.leaveUseless();
     this.table.units.washSoon();
     const plan = planOf(this.table);
     this.backToBest();

@@ -191,7 +191,7 @@ export class Timetable {
     let makespan = 0;
     for (let job = 0; job < this.end.length; job += 1) {
       const end = this.end[job]!;
-      if (end < 0) cost += UNPLACED_COST;
+      if (end < 0) cost += this.compiled.jobs[job]!.forOthers ? 0 : UNPLACED_COST;
       else {
         cost += this.jobCost(job, end);
         if (this.moved !== null) cost += this.unitCost(job, this.variant(job));
