@@ -31,6 +31,44 @@ test('what is tapped without a connection is kept, shown at once, and reaches th
   await other.close();
 });
 
+test.describe('with the app on the phone', () => {
+  test.use({ serviceWorkers: 'allow' });
+  test('a par put without a connection is planned by, outlasts a reload, and is sent before the plan that was made for it', async ({ page, stand }) => {
+    await holds(page, 'maren');
+    await page.goto(`${stand.address}/par`);
+    // The app itself is on the phone once its worker has it.
+    await page.evaluate(async () => {
+      await navigator.serviceWorker.ready;
+    });
+    const par = page.getByRole('textbox', { name: 'Par, Beetroot with soured cream, litres' });
+    const serverHas = async (): Promise<number | undefined> => {
+      const { pars } = (await (await fetch(`${stand.address}/api/kitchens/landing/days/2026-11-25`)).json()) as { pars: { soupId: string; parL: number }[] };
+      return pars.find(({ soupId }) => soupId === 'beetroot')?.parL;
+    };
+    await expect(par).toHaveValue('9');
+
+    await page.context().setOffline(true);
+    await par.fill('7.5');
+    await par.press('Tab');
+    await expect(page.getByText('1 waiting to be sent.', { exact: false })).toBeVisible();
+    await page.getByRole('link', { name: 'Batches', exact: true }).click();
+    await expect(page.getByRole('group', { name: 'Beetroot 1' })).toContainText('7.5 L');
+    await page.getByRole('link', { name: 'Board', exact: true }).click();
+    await page.getByRole('button', { name: 'Use this plan' }).click();
+    await expect(page.getByText('The server cannot be reached.', { exact: false })).toBeVisible();
+    expect(await serverHas()).toBe(9);
+    await page.goto(`${stand.address}/batches`);
+    await expect(page.getByRole('group', { name: 'Beetroot 1' })).toContainText('7.5 L');
+    await page.getByRole('link', { name: 'Board', exact: true }).click();
+
+    await page.context().setOffline(false);
+    await page.getByRole('button', { name: 'Use this plan' }).click();
+    await expect(page.getByRole('button', { name: 'Use this plan' })).toHaveCount(0);
+    expect(await serverHas()).toBe(7.5);
+    await expect(page.getByText('No connection.', { exact: false })).toHaveCount(0, { timeout: 20_000 });
+  });
+});
+
 test('a page that was never fetched says so without a connection, and the five places go on', async ({ page, stand }) => {
   await holds(page, 'maren');
   // What lies behind the places is fetched early on; here the network goes before that.

@@ -31,6 +31,14 @@ test('sales by hand and from a list; what is wrong is said and nothing of it is 
   await lentil.getByRole('textbox', { name: 'Ran out at, Red lentil and roast carrot' }).fill('12:55');
   await lentil.getByRole('button', { name: 'Save Red lentil and roast carrot' }).click();
   await expect(lentil.getByText('Saved')).toBeVisible();
+  // What is typed and not saved is there when one comes back to it.
+  const bean = page.getByRole('textbox', { name: 'Sold, White bean and kale' });
+  await bean.fill('23');
+  await page.getByRole('button', { name: 'Day before' }).click();
+  await expect(bean).not.toHaveValue('23');
+  await page.reload();
+  await expect(bean).toHaveValue('23');
+  await expect(lentil.getByRole('textbox', { name: 'Ran out at, Red lentil and roast carrot' })).toHaveValue('12:55');
   const list = page.getByRole('button', { name: 'List of sales', exact: true });
   await list.setInputFiles({ name: 's.csv', mimeType: 'text/csv', buffer: Buffer.from('Business date;Menu item;Qty\n20.11.2026;Lentil;41\n2026-11-21;Lentil;40\n') });
   await expect(page.getByRole('combobox', { name: 'Soup', exact: true })).toHaveValue('Menu item');

@@ -117,9 +117,9 @@ function LineNote() {
   const onTheWay = pars + outbox.filter((entry) => entry.refused === null).length;
   const sentences = [
     ...(notice === null ? [] : [notice]),
+    ...(trouble === null ? [] : [trouble]),
     ...(line === 'away' ? ['No connection. You can go on; entries are kept here and sent when it is back.'] : []),
     ...(onTheWay > 0 && line === 'away' ? [`${String(onTheWay)} waiting to be sent.`] : []),
-    ...(trouble === null ? [] : [trouble]),
   ];
   return (
     <View role="status" aria-live="polite">

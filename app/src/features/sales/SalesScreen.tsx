@@ -2,10 +2,11 @@ import { words } from '@broth/contract';
 import type { SalesColumns, SalesView } from '@broth/contract';
 import { addDays, backtest } from '@broth/core';
 import type { Soup } from '@broth/core';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { View } from 'react-native';
 import { api } from '../../state/api';
 import { useKitchen } from '../../state/kitchen';
+import { useSoldDrafts } from '../../state/soldDrafts';
 import { historyFor, salesChanged, useSales } from '../../state/useSales';
 import { usePalette } from '../../theme/theme';
 import { Action } from '../../ui/Action';
@@ -36,10 +37,16 @@ interface RowProps {
 function SoldRow({ soup, serviceId, day, view }: RowProps) {
   const kitchenId = useKitchen((state) => state.book?.kitchen.id ?? '');
   const known = view.sales.find((one) => one.day === day && one.soupId === soup.id && one.serviceId === serviceId);
-  const [sold, setSold] = useState(known === undefined ? '' : String(known.sold));
-  const [gone, setGone] = useState(known?.soldOutMin == null ? '' : words.clock(known.soldOutMin));
+  const key = `${day} ${soup.id} ${serviceId}`;
+  const draft = useSoldDrafts((state) => state.byKey[key]);
+  const { write, clear } = useSoldDrafts.getState();
+  const { sold, gone } = draft ?? { sold: known === undefined ? '' : String(known.sold), gone: known?.soldOutMin == null ? '' : words.clock(known.soldOutMin) };
   const [message, setMessage] = useState<string | null>(null);
   const [saved, setSaved] = useState(false);
+  const isKnown = draft !== undefined && known !== undefined && sold.trim() !== '' && Number(sold) === known.sold && minuteOf(gone) === known.soldOutMin;
+  useEffect(() => {
+    if (isKnown) clear(key);
+  }, [isKnown, key, clear]);
   const save = (): void => {
     const portions = Number(sold);
     const soldOutMin = minuteOf(gone);
@@ -72,7 +79,7 @@ function SoldRow({ soup, serviceId, day, view }: RowProps) {
           numeric
           value={sold}
           onChange={(text) => {
-            setSold(text);
+            write(key, { sold: text, gone });
             setSaved(false);
           }}
         />
@@ -81,12 +88,12 @@ function SoldRow({ soup, serviceId, day, view }: RowProps) {
           name={`Ran out at, ${soup.name}`}
           value={gone}
           onChange={(text) => {
-            setGone(text);
+            write(key, { sold, gone: text });
             setSaved(false);
           }}
           width={110}
         />
-        <Action label={saved ? 'Saved' : 'Save'} hint={`Save ${soup.name}`} onPress={save} />
+        <Action label={saved ? 'Saved' : 'Save'} kind={draft === undefined || saved ? 'plain' : 'main'} hint={`Save ${soup.name}`} onPress={save} />
       </View>
       {message === null ? null : <StateMark mark="stop" word={message} />}
     </View>
