@@ -29,8 +29,17 @@ export function Action({
       disabled={disabled}
       onPress={onPress}
       style={({ pressed }) => [
-        { minHeight: TOUCH, paddingHorizontal: 16, borderRadius: 6, justifyContent: 'center', alignItems: 'center', backgroundColor: ground, opacity: pressed ? 0.75 : 1 },
-        kind === 'plain' ? { borderWidth: 2, borderColor: disabled ? palette.hairline : palette.action } : null,
+        {
+          minHeight: TOUCH,
+          paddingHorizontal: 16,
+          borderRadius: 6,
+          borderWidth: 2,
+          borderColor: kind === 'plain' && !disabled ? palette.action : ground,
+          justifyContent: 'center',
+          alignItems: 'center',
+          backgroundColor: ground,
+          opacity: pressed ? 0.75 : 1,
+        },
         style,
       ]}
     >

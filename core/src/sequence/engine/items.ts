@@ -9,8 +9,11 @@ export interface Item {
   readonly before: readonly number[];
 }
 
-/** Into what jobs are divided: not at all where their parts have to do with each other; or into pieces something else may come between. */
-type Division = 'whole' | 'pieces';
+/**
+ * Into what jobs are divided: not at all where their parts have to do with each other; into parts with a long wait between them; or into pieces something else
+ * may come between.
+ */
+type Division = 'whole' | 'parts' | 'pieces';
 
 /** Whether a part of a job is the same in every way of doing it, and holds nothing. */
 export function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
@@ -35,7 +38,10 @@ function isTied({ problem }: Compiled, { variants }: CompiledJob): boolean {
 function blocksOf(compiled: Compiled, job: CompiledJob, division: Division): readonly (readonly number[])[] {
   const whole = job.partitions.at(-1)!;
   if (division === 'pieces') return compiled.problem.lines.length > 0 ? whole : piecesOf(job.job);
-  return isTied(compiled, job) ? whole : job.partitions[0]!;
+  const parts = job.partitions[0]!;
+  // Each part is laid out in the way that suits it: where more than one differs by the way, they have to go the same.
+  const isFree = division === 'parts' ? parts.filter((part) => !isSame(job.variants, part)).length < 2 : !isTied(compiled, job);
+  return isFree ? parts : whole;
 }
 
 /** The jobs that are ordered, as items; from the end, what follows comes first. */
@@ -73,7 +79,7 @@ function wantsOf({ jobs, levels }: Compiled, { job, block }: Item): ReadonlySet<
 /** Of each item the others that want something it wants, but for those that must come in their own order anyway. */
 export function rivalsOf(compiled: Compiled, items: readonly Item[], division: Division): readonly (readonly number[])[] {
   const wants = items.map((item) => wantsOf(compiled, item));
-  const own = division === 'pieces';
+  const own = division !== 'whole';
   return items.map(({ job }, index) =>
     items.flatMap((other, at) => (at !== index && !(own && other.job === job) && [...wants[index]!].some((one) => wants[at]!.has(one)) ? [at] : [])),
   );

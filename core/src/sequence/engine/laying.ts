@@ -231,7 +231,8 @@ export class Laying {
     const job = this.compiled.jobs[item.job]!;
     for (const input of job.inputs) if (item.block.includes(input.step) && !table.isPlaced(input.job)) return false;
     const many = job.variants.length;
-    if (many === 1 || this.isSame(item)) return table.placePartSoon(item.job, 0, item.block);
+    // What is the same in every way goes the way the rest of its job goes.
+    if (many === 1 || this.isSame(item)) return table.placePartSoon(item.job, Math.max(0, table.variantOf[item.job]!), item.block);
     // By when each way could end if every wash found its hands; whichever really ends first by that is taken.
     const { ends } = this;
     // What ends with another part cannot be cut off by its own end.

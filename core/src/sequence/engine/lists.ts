@@ -7,8 +7,8 @@ import type { Laid } from './laying';
 import type { Saved, Timetable } from './timetable';
 import type { Waiting, Waits } from './waits';
 
-/** What is put in order: whole jobs; their pieces, with others in between; or their pieces from the end, each as late as it may be. */
-export type ListKind = 'whole' | 'pieces' | 'late';
+/** What is put in order: whole jobs; their parts; their pieces, with others in between; or their pieces from the end, each as late as it may be. */
+export type ListKind = 'whole' | 'parts' | 'pieces' | 'late';
 
 interface Trace {
   readonly saved: Saved;
@@ -30,7 +30,10 @@ const REMEMBERS = 0.995;
 const OTHER_WAY = 0.1;
 const WHOLE_JOB = 0.3;
 
-const MANNERS = { whole: 'soon', pieces: 'woven', late: 'late' } as const;
+/** How often all parts of a job are moved together. A choice of the search. */
+const TOGETHER = 0.5;
+
+const MANNERS = { whole: 'soon', parts: 'soon', pieces: 'woven', late: 'late' } as const;
 
 /**
  * The other half of the search: a plan as an order. Everything is laid out as soon as it fits, in that order, then pushed back from the end towards its
@@ -54,7 +57,9 @@ export class Lists {
   private readonly random: Random;
   private readonly laying: Laying;
   private readonly waiting: Waiting;
-  /** Whether a job has more than one item, and whether one can be done in more than one way. */
+  /** Whether others may come between what is laid of a job, with the way each is done; else waits go with the order. */
+  private readonly isWoven: boolean;
+  /** Whether a job has more than one piece, and whether one can be done in more than one way. */
   private readonly hasPieces: boolean;
   private readonly hasWays: boolean;
   private readonly isFromEnd: boolean;
@@ -88,7 +93,7 @@ export class Lists {
 
   constructor(table: Timetable, root: Saved, waiting: Waiting, random: Random, ordered: readonly number[], kind: ListKind) {
     const { compiled } = table;
-    const division = kind === 'whole' ? 'whole' : 'pieces';
+    const division = kind === 'late' ? 'pieces' : kind;
     this.table = table;
     this.compiled = compiled;
     this.root = root;
@@ -101,7 +106,8 @@ export class Lists {
     this.kind = kind;
     this.isFromEnd = kind === 'late';
     this.items = itemsOf(compiled, ordered, division, this.isFromEnd);
-    this.hasPieces = kind !== 'whole' && this.items.length > ordered.length;
+    this.isWoven = kind === 'pieces' || kind === 'late';
+    this.hasPieces = this.isWoven && this.items.length > ordered.length;
     this.hasWays = ordered.some((job) => compiled.jobs[job]!.variants.length > 1);
     const isPushed = !this.isFromEnd && compiled.jobs.some((job) => job.job.readyByMin !== null);
     this.pushed = isPushed ? itemsOf(compiled, ordered, 'pieces', true) : [];
@@ -124,7 +130,7 @@ export class Lists {
 
   /** The order the plan on the table has, with the ways its jobs are done in and the waits it was laid out with. */
   adopt(waits: Waits | null): void {
-    this.waits = (this.kind === 'whole' ? waits : null) ?? this.waiting.none;
+    this.waits = (this.isWoven ? null : waits) ?? this.waiting.none;
     this.triedWaits = this.waits;
     this.ways = Array.from(this.table.variantOf);
     this.triedWays = this.ways;
@@ -176,7 +182,7 @@ export class Lists {
     this.triedWays = this.ways;
     this.changedJob = -1;
     this.moveKind = 0;
-    if (this.kind !== 'whole') {
+    if (this.isWoven) {
       if (this.hasWays && this.random() < OTHER_WAY && this.changeWay()) return this.order.slice();
       return this.hasPieces && this.random() < WHOLE_JOB ? this.jobMoved() : this.moved();
     }
@@ -262,6 +268,7 @@ export class Lists {
 
   /** One item at another place; of pieces, those of its job that must come before or after it go with it. */
   private shifted(order: number[], from: number, to: number): number[] {
+    if (this.kind === 'parts' && this.random() < TOGETHER && this.items[order[from]!]!.job !== this.items[order[to]!]!.job) return this.shiftedTogether(order, from, to);
     const [item] = order.splice(from, 1);
     const { job } = this.items[item!]!;
     const goes = (other: number): boolean => this.hasPieces && this.items[other]!.job === job;
@@ -271,6 +278,14 @@ export class Lists {
     const others = own.length === 0 ? passed : passed.filter((other) => !goes(other));
     order.splice(first, last - first, ...(to < from ? [...own, item!, ...others] : [...others, item!, ...own]));
     return order;
+  }
+
+  /** All parts of a job, one after the other, where an item of another stands. */
+  private shiftedTogether(order: readonly number[], from: number, to: number): number[] {
+    const { job } = this.items[order[from]!]!;
+    const [own, others] = [true, false].map((mine) => order.filter((item) => (this.items[item]!.job === job) === mine));
+    const at = others!.indexOf(order[to]!) + (to < from ? 0 : 1);
+    return [...others!.slice(0, at), ...own!, ...others!.slice(at)];
   }
 
   /** Takes an order that has just been decoded. */

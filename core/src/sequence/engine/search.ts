@@ -34,9 +34,11 @@ interface Insertion {
 }
 
 const RUIN = -1;
+/** As many kinds of orders as there are. */
+const LISTS = 4;
 /**
  * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves: ruin,
- * orders from the end while anything is late, orders of whole jobs when nothing is. Choices of the search.
+ * orders from the end while anything is late, orders of whole jobs and their parts when nothing is. Choices of the search.
  */
 const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
@@ -67,7 +69,7 @@ export class Search {
   private readonly fixed: readonly boolean[];
   private readonly movable: readonly number[];
   private moves = 0;
-  /** Orders of whole jobs, of their pieces where that is another thing, and from the end. */
+  /** Orders of whole jobs, of their parts and their pieces where that is another thing, and from the end. */
   private lists: readonly Lists[] | null = null;
   /** What orders are laid out on: what is under way and what is pinned; and the jobs that are ordered. */
   private readonly root: Saved;
@@ -129,7 +131,7 @@ export class Search {
     this.bestCost = this.cost;
     this.spare = this.table.save();
     this.starts = this.beginnings();
-    this.rise = Array.from({ length: 4 }, () => Math.log(this.warmth()));
+    this.rise = Array.from({ length: LISTS + 1 }, () => Math.log(this.warmth()));
     // A first plan that leaves something out is not shown before the other ways to begin have been tried.
     if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
@@ -162,9 +164,10 @@ export class Search {
   private listsMade(): readonly Lists[] {
     if (this.lists !== null) return this.lists;
     const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.waiting, this.random, this.free, by);
-    const [whole, pieces] = [made('whole'), made('pieces')];
+    const whole = made('whole');
+    const finer = [made('parts'), made('pieces')].filter(({ items }) => items.length > whole.items.length);
     const wanted = this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
-    this.lists = [whole, ...(pieces.items.length > whole.items.length ? [pieces] : []), ...(wanted ? [made('late')] : [])];
+    this.lists = [whole, ...finer, ...(wanted ? [made('late')] : [])];
     return this.lists;
   }
 
@@ -548,7 +551,7 @@ export class Search {
   private lengthOf(turn: number): number {
     const kind = turn === RUIN ? null : this.listsMade()[turn]!.kind;
     // The only list there is always has the long turn.
-    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || (kind === 'whole' && this.isFresh && this.listsMade().length > 1);
+    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || ((kind === 'whole' || kind === 'parts') && this.isFresh && this.listsMade().length > 1);
     return isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
