@@ -2,7 +2,7 @@ import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
 
 /** As typed: portions, and when it ran out. */
-export interface SoldDraft {
+interface SoldDraft {
   readonly sold: string;
   readonly gone: string;
 }

@@ -303,10 +303,11 @@ export function Screen({ title, children, foot, day = true, scroll = true, back 
 /** What a screen says before there is anything to show. */
 export function Waiting() {
   const trouble = useKitchen((state) => state.trouble);
+  const isAway = useKitchen((state) => state.line === 'away');
   return (
     <View style={{ gap: 8 }}>
-      <Body>{trouble ?? 'Fetching the day…'}</Body>
-      {trouble === null ? null : <Note>Trying again every few seconds.</Note>}
+      <Body>{trouble ?? (isAway ? 'The server cannot be reached.' : 'Fetching the day…')}</Body>
+      {trouble === null && !isAway ? null : <Note>Trying again every few seconds.</Note>}
     </View>
   );
 }

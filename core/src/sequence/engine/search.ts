@@ -38,7 +38,7 @@ const RUIN = -1;
 const LISTS = 4;
 /**
  * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves: ruin,
- * orders from the end while anything is late, orders of whole jobs and their parts when nothing is. Choices of the search.
+ * orders from the end while anything is late, orders of whole jobs when nothing is; orders of parts have no turn then. Choices of the search.
  */
 const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
@@ -530,7 +530,10 @@ export class Search {
     this.cycleAt = 0;
     // What has just found something better goes on; what has not lets the other try, a little longer each time.
     if (this.bestCost >= this.cycleFrom) {
-      this.turn = this.turn + 1 === this.listsMade().length ? RUIN : this.turn + 1;
+      const next = (turn: number): number => (turn + 1 === this.listsMade().length ? RUIN : turn + 1);
+      this.turn = next(this.turn);
+      // Once nothing is late, parts find little that whole jobs and pieces do not.
+      if (this.listsMade()[this.turn]?.kind === 'parts' && this.isFresh) this.turn = next(this.turn);
       if (this.turn === 0) this.longest = Math.min(this.longest * 2, LONGEST_CYCLE);
     }
     this.beginCycle();
@@ -551,7 +554,7 @@ export class Search {
   private lengthOf(turn: number): number {
     const kind = turn === RUIN ? null : this.listsMade()[turn]!.kind;
     // The only list there is always has the long turn.
-    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || ((kind === 'whole' || kind === 'parts') && this.isFresh && this.listsMade().length > 1);
+    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || (kind === 'whole' && this.isFresh && this.listsMade().length > 1);
     return isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
