@@ -33,6 +33,8 @@ test.use({ clock: '07:20' });
 
 for (const look of ['enamel', 'iron'] as const) {
   test(`axe finds nothing serious in ${look}`, async ({ page, stand }) => {
+    // Every page there is, one after the other: on a busy machine that is more than a test's two minutes.
+    test.slow();
     await holds(page, 'maren', look);
     await onlyCeleriac(page, stand);
     await page.goto(`${stand.address}/board`);
