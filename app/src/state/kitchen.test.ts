@@ -86,13 +86,16 @@ describe('a par', () => {
   test('goes to the server after the one before it, and what is typed meanwhile is not taken for answered', async () => {
     const answers: ((day: DayView) => void)[] = [];
     const server = jest.spyOn(api, 'putPar').mockImplementation(() => new Promise((resolve) => answers.push(resolve)));
-    const turn = (): Promise<void> => Promise.resolve();
+    const asked = async (count: number): Promise<void> => {
+      for (let turn = 0; turn < 50 && answers.length < count; turn += 1) await Promise.resolve();
+      expect(answers).toHaveLength(count);
+    };
     const taps = [put('lentil', 19), put('lentil', 20)];
-    while (answers.length < 1) await turn();
+    await asked(1);
     expect(server.mock.calls.map(([, , , parL]) => parL)).toEqual([20]);
     useUnsentPars.getState().keep(DAY, 'lentil', 21);
     answers[0]?.(view([]));
-    while (answers.length < 2) await turn();
+    await asked(2);
     answers[1]?.(view([]));
     await Promise.all(taps);
     expect([server.mock.calls.map(([, , , parL]) => parL), unsent()]).toEqual([[20, 21], {}]);
@@ -101,6 +104,8 @@ describe('a par', () => {
     const problem = (status: number) => new CallFailed('no', { type: '', title: '', status, detail: 'no', code: 'internal' });
     jest.spyOn(api, 'putPar').mockRejectedValueOnce(problem(422)).mockRejectedValueOnce(problem(503));
     expect([await put('lentil', 24), unsent()]).toEqual(['no', {}]);
+    // Whoever typed it may be on another page by then.
+    expect(useKitchen.getState().notice).toBe('The par of lentil, 24 L, was not taken: no');
     expect([await put('bean', 9), unsent(), useKitchen.getState().trouble]).toEqual([null, { [DAY]: { bean: 9 } }, 'no']);
   });
   test('is sent before the plan that was made for it', async () => {

@@ -324,12 +324,16 @@ export const useKitchen = create<KitchenState>()((set, get) => {
               return refusals;
             }
             refusals.set(soupId, sentence(error));
+            // It may be hours since it was typed, on another page: it is not dropped without a word.
+            const soup = get().book?.soups.find(({ id }) => id === soupId)?.name ?? soupId;
+            set({ notice: `The par of ${soup}, ${String(parL)} L, was not taken: ${sentence(error)}` });
           }
           useUnsentPars.getState().drop(date, soupId, parL);
         }
         return refusals;
       };
-      const sent = parsSent.then(send);
+      // One that went wrong does not hold up those after it.
+      const sent = parsSent.then(send, send);
       parsSent = sent;
       return sent;
     },

@@ -1,6 +1,6 @@
 import type { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
-import { currentRules, foldDay, minutesBetween, ruleBook, versionKey } from '@broth/core';
+import { currentRules, foldDay, minutesBetween, readBatchId, ruleBook, versionKey } from '@broth/core';
 import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
@@ -27,8 +27,8 @@ export interface OpenDay {
 function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipmentById: ReadonlyMap<string, Equipment>, view: DayView, state: DayState): words.Names {
   const batch = (id: string): string => {
     const started = state.batches[id]?.name ?? view.plan?.plan.batches.find((planned) => planned.id === id)?.name;
-    const [, soupId = '', ordinal = ''] = id.split('.');
-    return started ?? `${soupById.get(soupId)?.shortName ?? soupId} ${ordinal}`;
+    const { soupId, ordinal } = readBatchId(id);
+    return started ?? `${soupById.get(soupId)?.shortName ?? soupId} ${String(ordinal ?? '')}`;
   };
   const shared: Readonly<Record<string, string>> = { hands: 'hands', jar: 'the jar blender', immersion: 'the immersion blender', oven: 'the oven' };
   return {

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { addDays } from '@broth/core';
+import { addDays, readBatchId } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { usePathname, useRouter } from 'expo-router';
 import type { ReactNode } from 'react';
@@ -150,9 +150,9 @@ function LineNote() {
 /** What it was, as far as it is a reading: whoever is told that it was not logged has to know which. */
 function whatWas({ data }: DayEvent, soups: readonly { readonly id: string; readonly name: string }[]): string {
   if (!('reading' in data)) return 'Not logged.';
-  const [, soupId, ordinal = ''] = 'batchId' in data ? data.batchId.split('.') : [];
-  const soup = soups.find((one) => one.id === soupId)?.name;
-  return `${words.degrees(data.reading.value, data.reading.unit)}${soup === undefined ? '' : ` for ${soup} ${ordinal}`} was not logged.`;
+  const batch = 'batchId' in data ? readBatchId(data.batchId) : null;
+  const soup = soups.find((one) => one.id === batch?.soupId)?.name;
+  return `${words.degrees(data.reading.value, data.reading.unit)}${soup === undefined ? '' : ` for ${soup} ${String(batch?.ordinal ?? '')}`} was not logged.`;
 }
 
 /** Entries the server would not take: kept until somebody has read why. */

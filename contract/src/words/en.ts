@@ -1,3 +1,4 @@
+import { readBatchId } from '@broth/core';
 import type { DayPlan, Phase, PlanFinding } from '@broth/core';
 import type { Names } from './names';
 import { clock, duration, litres } from './numbers';
@@ -71,10 +72,10 @@ export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'bat
   const said = new Set<string>();
   return found.flatMap((one) => {
     if (one.code !== 'plan.unplaced' && one.code !== 'plan.leftOut') return [finding(one, names)];
-    const soupId = soupOf(one.batchId);
+    const { soupId } = readBatchId(one.batchId);
     if (said.has(`${one.code} ${soupId}`)) return [];
     said.add(`${one.code} ${soupId}`);
-    const out = found.filter((other) => other.code === one.code && soupOf(other.batchId) === soupId).length;
+    const out = found.filter((other) => other.code === one.code && readBatchId(other.batchId).soupId === soupId).length;
     const made = plan.batches.filter((batch) => batch.soupId === soupId);
     if (out + made.length === 1) return [finding(one, names)];
     if (one.code === 'plan.leftOut')
@@ -90,11 +91,6 @@ export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'bat
           : `${String(made.length)} of ${String(out + made.length)} batches find`;
     return [`${names.soup(soupId)}: ${places} a place${of}. For the rest nobody is on shift, or the kettle is never free. Add hands or a kettle, or lower the par.`];
   });
-}
-
-/** Batch ids are a day, a soup and a number. */
-function soupOf(batchId: string): string {
-  return batchId.split('.')[1] ?? batchId;
 }
 
 const LACKS = { vessel: 'a kettle or pot', oven: 'an oven', jar: 'a jar blender', immersion: 'an immersion blender' };

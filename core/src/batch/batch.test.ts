@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { MAX_BATCHES_A_SOUP, keptSplit, splitChoices, splitIntoBatches } from './index';
+import { MAX_BATCHES_A_SOUP, batchIdOf, keptSplit, readBatchId, splitChoices, splitIntoBatches } from './index';
 import type { Vessel } from './index';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
@@ -78,5 +78,14 @@ describe('sizes that were agreed on', () => {
   });
   test('do not when their kettle is out of use', () => {
     expect(surplus(20, [20], [kettle('k30', 8, 25, false), kettle('k20', 5, 17)])).toBeNull();
+  });
+});
+
+describe('the id of a batch', () => {
+  test('says its soup and its number again, whatever the soup is called', () => {
+    for (const soupId of ['lentil', 'sweet-potato', 'no.7']) expect(readBatchId(batchIdOf('2026-11-25', soupId, 12))).toEqual({ soupId, ordinal: 12 });
+  });
+  test('that is of another kind says nothing it does not know', () => {
+    expect(readBatchId('fridge')).toEqual({ soupId: 'fridge', ordinal: null });
   });
 });

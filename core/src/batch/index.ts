@@ -1,2 +1,3 @@
 export * from './batch';
+export * from './batchId';
 export * from './station';

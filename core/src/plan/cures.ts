@@ -1,3 +1,4 @@
+import { readBatchId } from '../batch/index';
 import type { Equipment, Station } from '../batch/index';
 import type { DayInput, DayPlan } from './dayPlan';
 import { unpinned } from './pins';
@@ -99,7 +100,7 @@ export function* curesOf(day: DayInput, plan: DayPlan, options: { readonly seed:
     const gained = Math.min(base.objective.lateMin, lateMin) - found.objective.lateMin;
     const left = unplacedOf(found);
     // A soup left out takes its own batches with it: that those want no place is no cure of anything else.
-    const own = whatIf.kind === 'without' ? plan.findings.filter((one) => one.code === 'plan.unplaced' && one.batchId.split('.')[1] === whatIf.soupId).length : 0;
+    const own = whatIf.kind === 'without' ? plan.findings.filter((one) => one.code === 'plan.unplaced' && readBatchId(one.batchId).soupId === whatIf.soupId).length : 0;
     cures.push({
       whatIf,
       lateMin: found.objective.lateMin,

@@ -1,5 +1,5 @@
 import { roundUp } from '../quantity/index';
-import { blenderFor, keptSplit, splitIntoBatches, vesselsOf } from '../batch/index';
+import { batchIdOf, blenderFor, keptSplit, splitIntoBatches, vesselsOf } from '../batch/index';
 import type { Station } from '../batch/index';
 import { allocate } from '../lot/index';
 import { needFor } from '../par/index';
@@ -85,7 +85,7 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
   const firstOrdinal = Math.max(0, ...input.started.filter((batch) => batch.soupId === soup.id).map((batch) => batch.ordinal)) + 1;
   const named = (volumeL: number, vesselIds: readonly string[], index: number): WantedBatch => {
     const ordinal = firstOrdinal + index;
-    return { id: `${input.date}.${soup.id}.${String(ordinal)}`, soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null };
+    return { id: batchIdOf(input.date, soup.id, ordinal), soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null };
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
   const begunIds = new Set(input.started.map((batch) => batch.batchId));

@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { startGates } from '@broth/core';
+import { readBatchId, startGates } from '@broth/core';
 import type { DayPlan, Gate, SheetLine, Soup, Task } from '@broth/core';
 import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
@@ -38,7 +38,7 @@ export function clockTap(task: Task, soup: Soup, asksFirst: (stepId: string) => 
 /** What the tap on "start" records: the batch, if it has not begun, and the step. */
 export function startEvents(task: Task, soup: Soup): readonly NewEvent[] {
   const { batchId, step, batchName, volumeL, vesselId } = task;
-  const ordinal = Number(batchId.split('.').at(-1));
+  const ordinal = readBatchId(batchId).ordinal ?? 1;
   return [
     ...(task.state === 'toStart'
       ? [{ kind: 'batch.started/1', data: { batchId, soupId: soup.id, soupVersion: soup.version, name: batchName, ordinal, volumeL, vesselId } } as const]

@@ -8,7 +8,8 @@ import type { Saved, Timetable } from './timetable';
 import type { Waiting, Waits } from './waits';
 
 /** What is put in order: whole jobs; their parts; their pieces, with others in between; or their pieces from the end, each as late as it may be. */
-export type ListKind = 'whole' | 'parts' | 'pieces' | 'late';
+export const LIST_KINDS = ['whole', 'parts', 'pieces', 'late'] as const;
+export type ListKind = (typeof LIST_KINDS)[number];
 
 interface Trace {
   readonly saved: Saved;
@@ -37,7 +38,7 @@ const MANNERS = { whole: 'soon', parts: 'soon', pieces: 'woven', late: 'late' } 
 
 /**
  * The other half of the search: a plan as an order. Everything is laid out as soon as it fits, in that order, then pushed back from the end towards its
- * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. With an order of whole jobs go waits
+ * ready-by (justification: Valls, Ballestín & Quintanilla 2005); moving one thing in the order moves everything after it. With an order of whole jobs or their parts go waits
  * that are longer than they must be; with one of pieces, the way each job is done. It finds what taking a few jobs out cannot, because there the rest stands still.
  */
 export class Lists {

@@ -6,7 +6,7 @@ import type { PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
 import type { Compiled } from './compile';
 import type { Guide, GuideFor } from './guide';
-import { Lists } from './lists';
+import { LIST_KINDS, Lists } from './lists';
 import type { ListKind } from './lists';
 import { planOf } from './reading';
 import { Timetable } from './timetable';
@@ -34,8 +34,6 @@ interface Insertion {
 }
 
 const RUIN = -1;
-/** As many kinds of orders as there are. */
-const LISTS = 4;
 /**
  * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves: ruin,
  * orders from the end while anything is late, orders of whole jobs when nothing is; orders of parts have no turn then. Choices of the search.
@@ -131,7 +129,7 @@ export class Search {
     this.bestCost = this.cost;
     this.spare = this.table.save();
     this.starts = this.beginnings();
-    this.rise = Array.from({ length: LISTS + 1 }, () => Math.log(this.warmth()));
+    this.rise = Array.from({ length: LIST_KINDS.length + 1 }, () => Math.log(this.warmth()));
     // A first plan that leaves something out is not shown before the other ways to begin have been tried.
     if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
