@@ -13,7 +13,7 @@ import { WEB_ROOT, ensureWeb } from './lib/web.mjs';
 
 /**
  * `npm run bench`: measured figures beside their limits. Figures are of this machine; the ratio says how far from the limit they are. `long`: the planner on days of more
- * sizes, for longer. `solvers`, a number of seconds and perhaps kinds of days: the planner against outside solvers, and nothing else.
+ * sizes, for longer, perhaps of chosen kinds. `solvers`, a number of seconds and perhaps kinds of days: the planner against outside solvers, and nothing else.
  */
 
 const DAY = '2026-11-25';
@@ -43,11 +43,11 @@ async function core() {
 }
 
 /** How near the planner comes: made days and published problems. */
-async function sequence(long) {
+async function sequence(long, families) {
   const { build } = await import('esbuild');
   const out = path.join(ROOT, 'test-results/bench-sequence.mjs');
   await build({ entryPoints: [path.join(ROOT, 'bench/sequence.ts')], outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
-  return JSON.parse(await quietly(process.execPath, [out, ...(long ? ['long'] : [])]));
+  return JSON.parse(await quietly(process.execPath, [out, ...(long ? ['long'] : []), ...families]));
 }
 
 /** The engine against solvers from scratch, each with as many seconds. Answers on how many days one of them was ahead, or the engine's plan was none. */
@@ -345,8 +345,9 @@ async function main() {
   await step('Bundling the server', ensureServer);
   await ensureWeb();
   const long = process.argv.includes('long');
+  const families = process.argv.slice(2).filter((argument) => argument !== 'long');
   const figures = await step('Planning and folding', core);
-  const near = await step(long ? 'Sequencing (half an hour)' : 'Sequencing (three minutes)', () => sequence(long));
+  const near = await step(long ? 'Sequencing (half an hour)' : 'Sequencing (three minutes)', () => sequence(long, families));
   // Printed at once: half an hour's figures are not lost to what comes after.
   const wrongPlans = printSequence(near);
   const perSecond = await step('Posting events, fifty phones', eventsPerSecond);

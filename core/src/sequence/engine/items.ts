@@ -9,11 +9,8 @@ export interface Item {
   readonly before: readonly number[];
 }
 
-/**
- * Into what jobs are divided: not at all where their parts have to do with each other; into parts with a long wait between them; or into pieces something else
- * may come between.
- */
-type Division = 'whole' | 'parts' | 'pieces';
+/** Into what jobs are divided: not at all where their parts have to do with each other; or into pieces something else may come between. */
+type Division = 'whole' | 'pieces';
 
 /** Whether a part of a job is the same in every way of doing it, and holds nothing. */
 export function isSame(variants: readonly Variant[], block: readonly number[]): boolean {
@@ -38,10 +35,7 @@ function isTied({ problem }: Compiled, { variants }: CompiledJob): boolean {
 function blocksOf(compiled: Compiled, job: CompiledJob, division: Division): readonly (readonly number[])[] {
   const whole = job.partitions.at(-1)!;
   if (division === 'pieces') return compiled.problem.lines.length > 0 ? whole : piecesOf(job.job);
-  const parts = job.partitions[0]!;
-  // Each part is laid out in the way that suits it: where more than one differs by the way, they have to go the same.
-  const isFree = division === 'parts' ? parts.filter((part) => !isSame(job.variants, part)).length < 2 : !isTied(compiled, job);
-  return isFree ? parts : whole;
+  return isTied(compiled, job) ? whole : job.partitions[0]!;
 }
 
 /** The jobs that are ordered, as items; from the end, what follows comes first. */
@@ -83,4 +77,31 @@ export function rivalsOf(compiled: Compiled, items: readonly Item[], division: D
   return items.map(({ job }, index) =>
     items.flatMap((other, at) => (at !== index && !(own && other.job === job) && [...wants[index]!].some((one) => wants[at]!.has(one)) ? [at] : [])),
   );
+}
+
+/** The pieces of jobs, each with the others it meets; behind them the washes of units before one comes in. */
+export interface Washed {
+  readonly items: readonly Item[];
+  readonly rivals: readonly (readonly number[])[];
+  /** How many of the items are pieces. The others are washes: their block is the step the unit is washed for. */
+  readonly pieces: number;
+}
+
+/** Pieces in order with the washes as things of their own: hands may wash first, or go on with something else before. */
+export function withWashes(compiled: Compiled, ordered: readonly number[]): Washed {
+  const pieces = itemsOf(compiled, ordered, 'pieces', false);
+  const among = rivalsOf(compiled, pieces, 'pieces');
+  const items = [...pieces];
+  const pieceOf = pieces.map((_, index) => index);
+  pieces.forEach(({ job: index, block }, piece) => {
+    const { doneStart, variants } = compiled.jobs[index]!;
+    for (const step of block) {
+      if (doneStart[step]! >= 0 || !variants.some((variant) => variant.opening[step]!.some((at) => compiled.washes[variant.holdings[at]!.unit] !== null))) continue;
+      const wash = items.push({ job: index, block: [step], before: [] }) - 1;
+      items[piece] = { ...items[piece]!, before: [...items[piece]!.before, wash] };
+      pieceOf.push(piece);
+    }
+  });
+  const rivals = pieceOf.map((piece) => pieceOf.flatMap((other, index) => (among[piece]!.includes(other) ? [index] : [])));
+  return { items, rivals, pieces: pieces.length };
 }

@@ -6,9 +6,10 @@ import type { PlacedJob, Problem, Reference, Sequence } from '../problem';
 import { compile } from './compile';
 import type { Compiled } from './compile';
 import type { Guide, GuideFor } from './guide';
-import { LIST_KINDS, Lists } from './lists';
+import { Lists } from './lists';
 import type { ListKind } from './lists';
 import { planOf } from './reading';
+import { Sketches } from './sketches';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 import { Waiting } from './waits';
@@ -33,14 +34,18 @@ interface Insertion {
   readonly noise: number;
 }
 
-const RUIN = -1;
+/** Searches in the order they have their turns: sketches after what lays whole jobs out in whichever way ends soonest, because each goes on in the ways it finds. */
+const TURNS = ['whole', 'sketch', 'pieces', 'late', 'ruin'] as const;
+type Turn = (typeof TURNS)[number];
 /**
  * Moves of the first cycles of an order laid out, for each job and at most, and what part of that the searches get that seldom find anything by themselves: ruin,
- * orders from the end while anything is late, orders of whole jobs when nothing is; orders of parts have no turn then. Choices of the search.
+ * orders from the end while anything is late, orders of whole jobs when nothing is; sketches after they have found nothing. Choices of the search.
  */
 const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
 const MINOR = 0.25;
+/** Sketches in the time one order takes to be laid out. A choice of the search. */
+const SKETCHES = 5;
 const LONGEST_CYCLE = 50_000;
 const HOT = 0.25;
 const COLD = 0.01;
@@ -67,14 +72,20 @@ export class Search {
   private readonly fixed: readonly boolean[];
   private readonly movable: readonly number[];
   private moves = 0;
-  /** Orders of whole jobs, of their parts and their pieces where that is another thing, and from the end. */
-  private lists: readonly Lists[] | null = null;
+  /** Orders of whole jobs, of their pieces where that is another thing, and from the end. */
+  private lists: ReadonlyMap<ListKind, Lists> | null = null;
+  /** Sketches of days that have something late; null = not yet asked for. */
+  private sketches: Sketches | null = null;
+  private readonly canSketch: boolean;
+  /** Whether the last sketches found anything. */
+  private sketchesPay = true;
+  /** What is late in the best. */
+  private bestLateness = 0;
   /** What orders are laid out on: what is under way and what is pinned; and the jobs that are ordered. */
   private readonly root: Saved;
   private readonly free: readonly number[];
   private readonly starts: readonly ((job: number) => number)[];
-  /** Which search has its turn: one of the lists, or ruin and recreate (−1). */
-  private turn: number;
+  private turn: Turn;
   /** Moves of a cycle of whole jobs or their pieces, and of the one that is under way. */
   private longest: number;
   private cycleLength: number;
@@ -84,7 +95,7 @@ export class Search {
   private cycleFrom = Number.POSITIVE_INFINITY;
   private temperature: number;
   /** What a worse neighbour usually costs more, as its logarithm, by search. */
-  private readonly rise: number[];
+  private readonly rise: Record<Turn, number>;
   private readonly reference: Reference | null;
   /** The search for a problem of a shape that has one of its own; null = it has none. Made when it is first asked for. */
   private guide: Guide | null | undefined;
@@ -121,7 +132,8 @@ export class Search {
         if (this.table.cost() > cost) this.table.restore(first);
       }
     }
-    this.turn = options.from === undefined ? 0 : RUIN;
+    this.canSketch = problem.lines.length === 0 && !pinned.includes(true);
+    this.turn = options.from === undefined ? 'whole' : 'ruin';
     this.longest = Math.min(FIRST_CYCLE, CYCLE_BY_JOB * Math.max(1, this.free.length));
     this.cycleLength = this.longest;
     this.cost = this.table.cost();
@@ -129,7 +141,8 @@ export class Search {
     this.bestCost = this.cost;
     this.spare = this.table.save();
     this.starts = this.beginnings();
-    this.rise = Array.from({ length: LIST_KINDS.length + 1 }, () => Math.log(this.warmth()));
+    const rise = Math.log(this.warmth());
+    this.rise = { whole: rise, pieces: rise, late: rise, ruin: rise, sketch: rise };
     // A first plan that leaves something out is not shown before the other ways to begin have been tried.
     if (this.movable.some((index) => !this.table.isPlaced(index))) this.run(this.starts.length);
     this.temperature = this.warmth();
@@ -159,14 +172,20 @@ export class Search {
   }
 
   /** The first plan needs no lists: they are made when they have their turn. */
-  private listsMade(): readonly Lists[] {
+  private listsMade(): ReadonlyMap<ListKind, Lists> {
     if (this.lists !== null) return this.lists;
     const made = (by: ListKind): Lists => new Lists(this.table, this.root, this.waiting, this.random, this.free, by);
     const whole = made('whole');
-    const finer = [made('parts'), made('pieces')].filter(({ items }) => items.length > whole.items.length);
-    const wanted = this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null);
-    this.lists = [whole, ...finer, ...(wanted ? [made('late')] : [])];
-    return this.lists;
+    const lists = new Map<ListKind, Lists>([['whole', whole]]);
+    const pieces = made('pieces');
+    if (pieces.items.length > whole.items.length) lists.set('pieces', pieces);
+    if (this.compiled.problem.lines.length === 0 && this.compiled.jobs.some((job) => job.job.readyByMin !== null)) lists.set('late', made('late'));
+    this.lists = lists;
+    return lists;
+  }
+
+  private get whole(): Lists {
+    return this.listsMade().get('whole')!;
   }
 
   /** What a step up may cost at first: a small share of what a job costs on the way. */
@@ -454,8 +473,9 @@ export class Search {
       if (this.guide.step()) this.follow(this.guide);
       return;
     }
-    if (this.turn === RUIN) this.ruinMove();
-    else this.listMove(this.listsMade()[this.turn]!);
+    if (this.turn === 'ruin') this.ruinMove();
+    else if (this.turn === 'sketch') this.sketchMove(this.sketches!);
+    else this.listMove(this.listsMade().get(this.turn)!);
     this.cool();
   }
 
@@ -501,13 +521,33 @@ export class Search {
     this.keepIfBest(justified, lists.waits);
   }
 
+  /** Many sketches; those in which no more is late than in the best are laid out. */
+  private sketchMove(sketches: Sketches): void {
+    // What is laid out on the table now and then finds room no sketch knows of.
+    if (sketches.cost === Number.POSITIVE_INFINITY) {
+      this.cycleLength = 0;
+      return;
+    }
+    for (let made = 0; made < SKETCHES; made += 1) {
+      const limit = this.limit(sketches.cost);
+      const cost = sketches.neighbour(limit);
+      if (!this.accepts(sketches.cost, cost, limit) || !sketches.accept(cost) || sketches.lateness > this.bestLateness) continue;
+      sketches.put(this.table, this.empty);
+      const laid = this.whole.pushBack();
+      if (laid >= this.bestCost) continue;
+      this.keepIfBest(laid);
+      this.bestLateness = sketches.latenessOf(this.table);
+    }
+  }
+
   private backToBest(): void {
     this.table.restore(this.best);
     this.cost = this.bestCost;
+    this.isFresh = !this.table.isLate();
   }
 
   private tryOrder(key: (job: number) => number): void {
-    const lists = this.listsMade()[0]!;
+    const lists = this.whole;
     const order = lists.sortedBy(key);
     const cost = lists.decode(order);
     if (cost < lists.cost) lists.accept(order, cost);
@@ -526,17 +566,38 @@ export class Search {
     this.heat();
     if (this.cycleAt < this.cycleLength) return;
     this.cycleAt = 0;
+    const isBetter = this.bestCost < this.cycleFrom;
+    if (this.turn === 'sketch') this.sketchesPay = isBetter;
+    this.backToBest();
     // What has just found something better goes on; what has not lets the other try, a little longer each time.
-    if (this.bestCost >= this.cycleFrom) {
-      const next = (turn: number): number => (turn + 1 === this.listsMade().length ? RUIN : turn + 1);
-      this.turn = next(this.turn);
-      // Once nothing is late, parts find little that whole jobs and pieces do not.
-      if (this.listsMade()[this.turn]?.kind === 'parts' && this.isFresh) this.turn = next(this.turn);
-      if (this.turn === 0) this.longest = Math.min(this.longest * 2, LONGEST_CYCLE);
-    }
+    this.beginTurn(isBetter && this.hasTurn(this.turn) ? this.turn : this.nextTurn());
+  }
+
+  private nextTurn(): Turn {
+    const at = TURNS.indexOf(this.turn);
+    const next = [...TURNS.slice(at + 1), ...TURNS].find((turn) => this.hasTurn(turn))!;
+    if (next === 'whole') this.longest = Math.min(this.longest * 2, LONGEST_CYCLE);
+    return next;
+  }
+
+  /** Whether a search has anything to do. Sketches leave out what nothing late is worth. */
+  private hasTurn(turn: Turn): boolean {
+    if (turn === 'ruin') return true;
+    if (turn !== 'sketch') return this.listsMade().has(turn);
+    return this.canSketch && !this.isFresh && this.compiled.jobs.every(({ index }) => this.table.isPlaced(index));
+  }
+
+  private beginTurn(turn: Turn): void {
+    this.turn = turn;
     this.beginCycle();
-    if (this.turn === RUIN) return;
-    const lists = this.listsMade()[this.turn]!;
+    if (turn === 'ruin') return;
+    if (turn === 'sketch') {
+      this.sketches ??= new Sketches(this.compiled, this.root, this.free, this.random);
+      this.sketches.adopt(this.table);
+      this.bestLateness = this.sketches.latenessOf(this.table);
+      return;
+    }
+    const lists = this.listsMade().get(turn)!;
     lists.adopt(this.bestWaits);
     lists.accept(lists.order, lists.decode(lists.order));
   }
@@ -544,20 +605,22 @@ export class Search {
   /** The next cycle starts from the best, however far the last one went astray. */
   private beginCycle(): void {
     this.backToBest();
-    this.isFresh = !this.table.isLate();
     this.cycleLength = this.lengthOf(this.turn);
     this.cycleFrom = this.bestCost;
   }
 
-  private lengthOf(turn: number): number {
-    const kind = turn === RUIN ? null : this.listsMade()[turn]!.kind;
-    // The only list there is always has the long turn.
-    const isMinor = kind === null || (kind === 'late' && !this.isFresh) || (kind === 'whole' && this.isFresh && this.listsMade().length > 1);
+  private lengthOf(turn: Turn): number {
+    const isMinor =
+      turn === 'ruin' ||
+      (turn === 'late' && !this.isFresh) ||
+      // The only list there is always has the long turn.
+      (turn === 'whole' && this.isFresh && this.listsMade().size > 1) ||
+      (turn === 'sketch' && !this.sketchesPay);
     return isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
   }
 
   private heat(): void {
-    const rise = Math.exp(this.rise[this.turn + 1]!);
+    const rise = Math.exp(this.rise[this.turn]);
     this.temperature = rise * HOT * Math.pow(COLD / HOT, this.cycleAt / this.cycleLength);
   }
 
@@ -568,7 +631,7 @@ export class Search {
 
   private accepts(was: number, is: number, limit: number): boolean {
     const rise = Math.log(is - was);
-    if (is > was && Number.isFinite(rise)) this.rise[this.turn + 1]! += (rise - this.rise[this.turn + 1]!) * LEARNS;
+    if (is > was && Number.isFinite(rise)) this.rise[this.turn] += (rise - this.rise[this.turn]) * LEARNS;
     return is <= limit;
   }
 

@@ -117,11 +117,11 @@ export class Timetable {
   }
 
   /**
-   * Takes a whole plan over as it stands. Only for one that is known to be feasible: nothing is asked. `washes` says when each job's unit was washed for it.
+   * Takes a whole plan over as it stands. Only for one that is known to be feasible: nothing is asked. `washOf` says when each unit was washed for the job that comes into it at `from`.
    */
   adopt(
     plan: readonly { readonly job: number; readonly variant: number; readonly starts: readonly number[] }[],
-    washOf: (unit: number, before: number, after: number) => readonly [number, number] | null,
+    washOf: (unit: number, before: number, after: number, from: number) => readonly [number, number] | null,
   ): void {
     for (const { job: index, variant: variantIndex, starts } of plan) {
       const job = this.compiled.jobs[index]!;
@@ -146,7 +146,7 @@ export class Timetable {
       const inOrder = [...list].sort((left, right) => left.from - right.from);
       this.units.lists[unit] = inOrder.map((hold, at) => {
         const before = inOrder[at - 1];
-        const wash = before === undefined ? null : washOf(unit, before.job, hold.job);
+        const wash = before === undefined ? null : washOf(unit, before.job, hold.job, hold.from);
         const begun = this.compiled.jobs[hold.job]!.doneStart.some((start) => start === hold.from);
         const [washFrom, washTo] = begun ? [hold.washFrom, hold.washTo] : (wash ?? [hold.from, hold.from]);
         if (!begun) this.minutes.book(this.compiled.washUses[unit]!, washFrom, washTo, 1);
