@@ -38,7 +38,6 @@ const MANNERS = { whole: 'soon', pieces: 'woven', late: 'late' } as const;
  */
 export class Lists {
   readonly items: readonly Item[];
-  readonly kind: ListKind;
   order: Int32Array;
   cost: number = Number.POSITIVE_INFINITY;
   /** Of the accepted order, and of the one that is tried: other than it in one job at most (−1 = in none). */
@@ -94,7 +93,6 @@ export class Lists {
     this.ways = compiled.jobs.map(() => -1);
     this.triedWays = this.ways;
     this.random = random;
-    this.kind = kind;
     this.isFromEnd = kind === 'late';
     this.items = itemsOf(compiled, ordered, division, this.isFromEnd);
     this.isWoven = kind === 'pieces' || kind === 'late';

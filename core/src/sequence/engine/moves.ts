@@ -6,8 +6,9 @@ import type { Item } from './items';
 const CRITICAL = 0.6;
 /** Where each is moved by itself: how often two change places. A choice of the search. */
 const SWAPPED = 0.3;
+/** The job of no item. */
 const NONE = -1;
-/** How many pairs along the ways that end latest or late are remembered, for each item. */
+/** How many pairs along the ways that end latest or late are remembered, for each item. A choice of the search. */
 const PAIRS = 8;
 
 /** What may be moved in an order of items, and what is worth moving: past another that wants the same, mostly past what holds up the end of the day or something late. */

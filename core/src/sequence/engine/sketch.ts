@@ -19,7 +19,7 @@ interface Mark {
 
 /**
  * A plan in outline: pieces and washes laid out in an order, each as soon as it fits, nobody in a unit before who is in it already. What is laid of a batch comes
- * later when its next piece would let it wait too long. It knows fewer ways out than what is laid out on the table, costs a tenth of the work, and every sketch
+ * later when its next piece would let it wait too long. It knows fewer ways out than what is laid out on the table, costs a fifth of the work, and every sketch
  * is a plan. Only for days on which nothing is pinned and no line is kept.
  */
 export class Sketch {
