@@ -15,6 +15,8 @@ const WASH_ID = 'wash';
 const TRAY_L = 4;
 /** A cold soup keeps: a minute it stands ready counts a tenth of a hot one's. A design choice. */
 const COLD_EARLY_WEIGHT = 0.1;
+/** Stock or a roast that stands until a soup takes it: less than a soup that stands, more than a longer day. A design choice. */
+const COMPONENT_EARLY_WEIGHT = 0.03;
 
 function handsUnits(step: Step): number {
   switch (step.attention) {
@@ -200,7 +202,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     releaseMin: Math.max(input.nowMin, Math.min(...station.people.map((person) => person.shift.fromMin)), 0),
     readyByMin,
     lateWeight: 1,
-    earlyWeight: soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,
+    earlyWeight: readyByMin === null ? COMPONENT_EARLY_WEIGHT : soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,
     bufferMin: readyByMin === null ? 0 : movedRoomMin(steps, readyByMin),
     likesEarlyMin: 0,
   };

@@ -148,6 +148,7 @@ describe('a second batch that may come later', () => {
   const readyBys = (some: Partial<DayInput>): readonly (readonly [number, number | null])[] =>
     plan({ station: later, pars: [par('lentil', 40)], ...some })
       .batches.filter((batch) => batch.soupId === 'lentil')
+      .sort((left, right) => left.ordinal - right.ordinal)
       .map((batch) => [batch.ordinal, batch.readyByMin]);
   // Half of the par is served first; it lasts a quarter of the 150 minutes if guests come twice as fast as evenly.
   test('is wanted when what is ahead of it may have run out', () => {

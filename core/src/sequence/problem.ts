@@ -87,9 +87,10 @@ export interface Job {
   /** Its class in every changeover. */
   readonly changeClass: string | null;
   readonly releaseMin: number;
-  /** null = as early as possible. */
+  /** null = as early as possible; what others take, not long before they are ready. */
   readonly readyByMin: number | null;
   readonly lateWeight: number;
+  /** Of each minute it is ready before `readyByMin`, or where that is null, before each job that takes it. */
   readonly earlyWeight: number;
   /** Room it had better have before `readyByMin`, for steps that take longer than planned. */
   readonly bufferMin: number;
@@ -151,7 +152,7 @@ export interface Objective {
   readonly lateMin: number;
   /** Minutes of room before a ready-by that are missing. */
   readonly shortMin: number;
-  /** Minutes soups stand finished before they are wanted, beyond what they like. */
+  /** Minutes soups stand finished before they are wanted, and what they are made of before they are, beyond what they like. */
   readonly earlyMin: number;
   readonly changeoverMin: number;
   readonly movedMin: number;
@@ -192,10 +193,19 @@ export function objectiveOf(problem: Problem, sequence: Pick<Sequence, 'jobs' | 
   let movedMin = 0;
   let makespanMin = 0;
   const jobById = new Map(problem.jobs.map((job) => [job.id, job]));
+  const placedById = new Map(sequence.jobs.map((placed) => [placed.jobId, placed]));
   for (const placed of sequence.jobs) {
     const job = jobById.get(placed.jobId);
     if (job === undefined) continue;
     const endMin = endOf(placed);
+    for (const { afterJobs, fixed } of job.steps) {
+      // What was taken already stands no more.
+      if (fixed?.kind === 'done') continue;
+      for (const id of afterJobs) {
+        const [input, made] = [jobById.get(id), placedById.get(id)];
+        if (input?.readyByMin === null && made !== undefined) earlyMin += input.earlyWeight * Math.max(0, endMin - input.likesEarlyMin - endOf(made));
+      }
+    }
     makespanMin = Math.max(makespanMin, endMin);
     const old = before.get(placed.jobId);
     if (old !== undefined) movedMin += Math.abs(endMin - endOf(old)) + (old.spanUnitIds.join() === placed.spanUnitIds.join() ? 0 : MOVED_UNIT_MIN);

@@ -172,6 +172,32 @@ describe('what is wanted by hand', () => {
   });
 });
 
+describe('what soups are made of', () => {
+  const stock = makeJob('stock', { steps: [makeJobStep('cook', 30, { uses: [{ resourceId: 'hands', units: 1 }] })], earlyWeight: 0.5 });
+  const soup = makeJob('soup', { steps: [makeJobStep('boil', 20, { afterJobs: ['stock'] })], readyByMin: 300 });
+  // Somebody else has the hands from 200 to 290.
+  const other = makeJob('other', { steps: [makeJobStep('chop', 90, { uses: [{ resourceId: 'hands', units: 1 }], fixed: { kind: 'pinned', startMin: 200 } })] });
+  const problem = makeProblem({ resources: [{ id: 'hands', name: '', capacity: 1, windows: [] }], jobs: [stock, soup, other] });
+  const at = (jobId: string, stepId: string, startMin: number, endMin: number) => ({ jobId, spanUnitIds: [], steps: [{ stepId, modeId: 'only', unitId: null, startMin, endMin }] });
+  const plan = (stockMin: number) => ({ jobs: [at('stock', 'cook', stockMin, stockMin + 30), at('soup', 'boil', 280, 300), at('other', 'chop', 200, 290)], changeovers: [] });
+  test('stand from when they are ready to when the soup is, and that costs', () => {
+    expect([plan(20), plan(170)].map((one) => objectiveOf(problem, one).earlyMin)).toEqual([0.5 * 250, 0.5 * 100]);
+  });
+  test('are made as late as the others leave room for', () => {
+    const made = solve(problem, { seed: 1, moves: 200 });
+    expect(made.jobs.map(({ jobId, steps }) => [jobId, steps[0]?.startMin])).toEqual([
+      ['stock', 170],
+      ['soup', 280],
+      ['other', 200],
+    ]);
+    expect(made.objective).toEqual(objectiveOf(problem, made));
+  });
+  test('cost nothing more once they were taken', () => {
+    const taken = { ...problem, jobs: [stock, { ...soup, steps: [makeJobStep('boil', 20, { afterJobs: ['stock'], fixed: { kind: 'done', startMin: 280, endMin: 300 } })] }, other] };
+    expect(objectiveOf(taken, plan(20)).earlyMin).toBe(0);
+  });
+});
+
 describe('the checker sees what is wrong', () => {
   const use = (units: number) => [{ resourceId: 'hands', units }];
   const step = (id: string, durationMin: number, some: Parameters<typeof makeJobStep>[2] = {}) => makeJobStep(id, durationMin, { uses: use(2), ...some });

@@ -222,8 +222,8 @@ describe('a late day under way', () => {
         };
       }),
     };
-    const search = new Search(problem, { seed: 1 });
-    search.run(1500);
+    const search = new Search(problem, { seed: 3 });
+    search.run(2500);
     const { sketches } = search as unknown as { readonly sketches: Sketches | null };
     expect(sketches).not.toBeNull();
     const plan = search.sequence();

@@ -157,11 +157,17 @@ export function modelOf(problem: Problem, below: number | null): string {
     const by = `${end(job, last.id)} - ${String(job.readyByMin)}`;
     return [`${String(weights.late * job.lateWeight)} * max(0, ${by})`, `${String(weights.early * job.earlyWeight)} * max(0, -(${by}))`];
   });
+  for (const job of jobs)
+    for (const step of job.steps)
+      for (const input of jobs.filter(({ id, readyByMin }) => step.afterJobs.includes(id) && readyByMin === null)) {
+        const [last, made] = [job.steps.at(-1), input.steps.at(-1)];
+        if (last !== undefined && made !== undefined) costs.push(`${String(weights.early * input.earlyWeight)} * (${end(job, last.id)} - ${end(input, made.id)})`);
+      }
   lines.push(`var 0..${String(horizonMin)}: makespan;`);
   for (const job of jobs) for (const step of job.steps) lines.push(`constraint makespan >= ${end(job, step.id)};`);
   const cost = [...costs, `${String(weights.makespan)} * makespan`].join(' + ');
   if (below === null) lines.push(`solve minimize ${cost};`);
-  else lines.push(`constraint ${cost} <= ${String(below - 1)};`, 'solve satisfy;');
+  else lines.push(`constraint ${cost} <= ${String(Math.round(below) - 1)};`, 'solve satisfy;');
   return lines.join('\n');
 }
 

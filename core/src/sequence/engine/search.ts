@@ -291,6 +291,7 @@ export class Search {
       if (end < 0) return;
       // A little for its length in the unit: of equal ends the plan that holds the kettle for less is the better one to build on.
       let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.units.washTotal + weights.makespan * end + 0.001 * end;
+      cost += table.standsCost(index) + job.inputs.reduce((sum, input) => sum + table.standsCost(input.job), 0);
       if (noise > 0) cost += this.random() * noise;
       found.push({ variant, starts: this.startsOf(index), cost });
       table.remove(index);

@@ -177,6 +177,16 @@ export class Timetable {
     return cost;
   }
 
+  /** What it costs that a job is ready before those that take it, and are placed, are. */
+  standsCost(index: number): number {
+    const { job, consumers } = this.compiled.jobs[index]!;
+    if (job.readyByMin !== null || consumers.length === 0) return 0;
+    const aim = this.end[index]! + job.likesEarlyMin;
+    let stands = 0;
+    for (const consumer of consumers) stands += Math.max(0, this.end[consumer.job]! - aim);
+    return stands * job.earlyWeight * this.compiled.problem.weights.early;
+  }
+
   /** Moved to another unit than the one agreed. */
   unitCost(index: number, variant: Variant): number {
     const agreed = this.moved?.units[index] ?? null;
@@ -193,7 +203,7 @@ export class Timetable {
       const end = this.end[job]!;
       if (end < 0) cost += this.compiled.jobs[job]!.forOthers ? 0 : UNPLACED_COST;
       else {
-        cost += this.jobCost(job, end);
+        cost += this.jobCost(job, end) + this.standsCost(job);
         if (this.moved !== null) cost += this.unitCost(job, this.variant(job));
         if (end > makespan) makespan = end;
       }
