@@ -193,7 +193,10 @@ describe('what soups are made of', () => {
     expect(made.objective).toEqual(objectiveOf(problem, made));
   });
   test('cost nothing more once they were taken', () => {
-    const taken = { ...problem, jobs: [stock, { ...soup, steps: [makeJobStep('boil', 20, { afterJobs: ['stock'], fixed: { kind: 'done', startMin: 280, endMin: 300 } })] }, other] };
+    const taken = {
+      ...problem,
+      jobs: [stock, { ...soup, steps: [makeJobStep('boil', 20, { afterJobs: ['stock'], fixed: { kind: 'done', startMin: 280, endMin: 300 } })] }, other],
+    };
     expect(objectiveOf(taken, plan(20)).earlyMin).toBe(0);
   });
 });
