@@ -3,11 +3,12 @@ import { mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync } f
 import http from 'node:http';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { ROOT, checkNode, ensureChromium, ensurePackages } from './lib/install.mjs';
 import { record } from './lib/benchRecord.mjs';
 import { freePort, startCluster } from './lib/postgres.mjs';
 import { quietly } from './lib/run.mjs';
-import { failPlainly, step } from './lib/say.mjs';
+import { Told, failPlainly, step } from './lib/say.mjs';
 import { ensureServer, startServer } from './lib/server.mjs';
 import { WEB_ROOT, ensureWeb } from './lib/web.mjs';
 
@@ -332,20 +333,31 @@ function firstLoadKb() {
   return [path.join(WEB_ROOT, 'index.html'), ...scripts, ...faces, ...worker].reduce((sum, file) => sum + sizeOf(file), 0) / 1000;
 }
 
+/** Kinds of made days that are asked for. */
+async function familiesOf(named) {
+  const { build } = await import('esbuild');
+  const out = path.join(ROOT, 'test-results/bench-days.mjs');
+  await build({ entryPoints: [path.join(ROOT, 'core/src/testing/days.ts')], outfile: out, bundle: true, platform: 'node', format: 'esm', logLevel: 'warning' });
+  const { FAMILIES } = await import(pathToFileURL(out).href);
+  const unknown = named.filter((one) => !FAMILIES.includes(one));
+  if (unknown.length > 0) throw new Told(`No kind of day is called ${unknown.join(', ')}. There are: ${FAMILIES.join(', ')}.`);
+  return named;
+}
+
 async function main() {
   checkNode();
   await ensurePackages();
   const against = process.argv.indexOf('solvers');
   if (against >= 0) {
     const seconds = Number(process.argv[against + 1] ?? 60);
-    const families = process.argv.slice(against + 2);
+    const families = await familiesOf(process.argv.slice(against + 2));
     const days = 3 * (families.length === 0 ? 6 : families.length);
     process.exit((await step(`Solvers from scratch (${Math.ceil((seconds * 4 * days) / 60)} minutes)`, () => solvers(seconds, families))) === 0 ? 0 : 1);
   }
+  const long = process.argv.includes('long');
+  const families = await familiesOf(process.argv.slice(2).filter((argument) => argument !== 'long'));
   await step('Bundling the server', ensureServer);
   await ensureWeb();
-  const long = process.argv.includes('long');
-  const families = process.argv.slice(2).filter((argument) => argument !== 'long');
   const figures = await step('Planning and folding', core);
   const near = await step(long ? 'Sequencing (half an hour)' : 'Sequencing (three minutes)', () => sequence(long, families));
   // Printed at once: half an hour's figures are not lost to what comes after.

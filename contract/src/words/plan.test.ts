@@ -39,6 +39,20 @@ test.each([
     ),
     'A goes to Kettle 2; B is new; Bean 2 finds no place. In all: 1 h 10 less late in all, 5 min less washing. 1 as it was.',
   ],
+  [
+    'begun sooner and later, ready as before',
+    words.planDifference(
+      {
+        ...nothing,
+        changes: [
+          { kind: 'begins', batchId: 'A', byMin: -12 },
+          { kind: 'begins', batchId: 'B', byMin: 5 },
+        ],
+      },
+      names,
+    ),
+    'A begins 12 min earlier, ready as before; B begins 5 min later, ready as before. In all: nothing later than it was.',
+  ],
 ])('a change to the plan: %s', (_, said, expected) => {
   expect(said).toBe(expected);
 });

@@ -15,6 +15,8 @@ function change(one: PlanChange, names: Names): string {
       return `${one.name} finds no place`;
     case 'vessel':
       return `${names.batch(one.batchId)} goes to ${names.resource(one.toId)}`;
+    case 'begins':
+      return `${names.batch(one.batchId)} begins ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}, ready as before`;
     case 'moved': {
       const way =
         one.byMin === 0 ? `${names.batch(one.batchId)}: as before` : `${names.batch(one.batchId)}: ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}`;

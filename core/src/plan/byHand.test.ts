@@ -98,6 +98,17 @@ describe('what a change is told as', () => {
     expect(planDifference(plan, without).changes).toEqual([{ kind: 'gone', batchId: A, name: 'a 1' }]);
     expect(planDifference(without, plan).changes).toEqual([{ kind: 'added', batchId: A }]);
   });
+  test('ready as before, but begun sooner: told after all else, and not for a minute or two', () => {
+    const begun = (byMin: readonly number[]): DayPlan => ({
+      ...plan,
+      batches: plan.batches.map((batch, at) => ({ ...batch, steps: batch.steps.map((step, index) => (index === 0 ? { ...step, startMin: step.startMin + (byMin[at] ?? 0) } : step)) })),
+    });
+    expect(planDifference(plan, begun([-12, -4, 5])).changes).toEqual([
+      { kind: 'begins', batchId: plan.batches[0]?.id, byMin: -12 },
+      { kind: 'begins', batchId: plan.batches[2]?.id, byMin: 5 },
+    ]);
+    expect(planDifference(plan, begun([-4])).same).toBe(3);
+  });
   test('the largest first: another vessel weighs as little as ten minutes', () => {
     expect(ANOTHER_VESSEL_MIN).toBe(MOVED_UNIT_MIN);
     const byMin = [3, 25, 0];
