@@ -253,6 +253,36 @@ describe('woven by hand', () => {
     test('what cannot be ready by when it is wanted comes as soon after as it can', () => {
       expect(woven(station([wanted('a', 'k1', 40)]), backwards(['a']), 'late')).toEqual({ a: [0, 10, 40] });
     });
+    test('what is begun from the end of a stock stays before the soup, wherever the rest of the soup has to go', () => {
+      const hands = [{ resourceId: 'hands', units: 1 }];
+      const soupSteps = [makeJobStep('sweat', 10, { uses: hands }), makeJobStep('boil', 20, { afterJobs: ['stock'] })];
+      const stockSteps = [makeJobStep('roast', 10), makeJobStep('strain', 10)];
+      const problem = makeProblem({
+        // Nobody is there from 40 to 80, so that the soup cannot be sweated just before it is to boil at 80.
+        resources: [
+          {
+            id: 'hands',
+            name: '',
+            capacity: 1,
+            windows: [
+              { fromMin: 0, toMin: 40, capacity: 1 },
+              { fromMin: 80, toMin: 500, capacity: 1 },
+            ],
+          },
+        ],
+        jobs: [
+          makeJob('soup', { steps: soupSteps, lags: inTurn(soupSteps, [5]), readyByMin: 100 }),
+          makeJob('stock', { steps: stockSteps, lags: inTurn(stockSteps, [null]), readyByMin: null }),
+        ],
+      });
+      const order = [
+        ['soup', 'boil'],
+        ['stock', 'strain'],
+        ['soup', 'sweat'],
+        ['stock', 'roast'],
+      ] as const;
+      expect(woven(problem, order, 'late')).toEqual({ soup: [80, 90], stock: [60, 70] });
+    });
   });
   test('a batch that is laid out early for what takes from it changes its way with it', () => {
     // The stock comes last in the order, and first on the table: the soup needs it.

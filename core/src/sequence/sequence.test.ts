@@ -1,7 +1,9 @@
 import fc from 'fast-check';
+import { madeDay } from '../testing/days';
 import { flowShop } from '../testing/textbook';
 import { boundOf, objectiveOf, solve, violations } from './index';
 import type { Job, Problem, Sequence, Violation } from './index';
+import { Search } from './engine/search';
 import { exactCost, tinyProblem } from './exact.arbitrary';
 import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
 
@@ -86,6 +88,26 @@ describe('every plan can be cooked as it stands', () => {
       }),
       { seed: SEED, numRuns: 70 },
     );
+  });
+  test.each([
+    ['calm', 20, 780],
+    ['kettles', 12, 600],
+    ['cook', 8, 2000],
+  ] as const)('after every move of a search the best there is is a plan, at the cost that is said: a %s day of %i batches', (family, size, moves) => {
+    const problem = madeDay(family, size, 1);
+    const search = new Search(problem, { seed: 1 });
+    let known = Number.POSITIVE_INFINITY;
+    let plans = 0;
+    for (let move = 0; move < moves; move += 1) {
+      search.run(1);
+      if (search.bestKnown === known) continue;
+      known = search.bestKnown;
+      plans += 1;
+      const plan = search.sequence();
+      expect([violations(problem, plan), plan.unplaced]).toEqual([[], []]);
+      expect(plan.objective.cost).toBeCloseTo(known, 3);
+    }
+    expect(plans).toBeGreaterThan(5);
   });
   test('law: begun again from its own plan it never gets worse', () => {
     fc.assert(

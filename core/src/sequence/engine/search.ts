@@ -219,13 +219,14 @@ export class Search {
     if (!this.turns.accepts(lists.cost, cost, limit)) return;
     const isChanged = lists.isLaidOut && cost !== lists.cost;
     lists.accept(order, cost);
-    this.keepIfBest(cost, lists.waits);
+    // What was not laid out to its end, because it is as before from there on, is no plan on the table.
+    if (lists.isLaidOut) this.keepIfBest(cost, lists.waits);
     const again = isChanged ? lists.justified() : null;
     if (again === null) return;
     const justified = lists.decode(again, cost);
     if (justified > cost) return;
     lists.accept(again, justified);
-    this.keepIfBest(justified, lists.waits);
+    if (lists.isLaidOut) this.keepIfBest(justified, lists.waits);
   }
 
   /** Many sketches; those in which no more is late than in the best are laid out. */
@@ -297,6 +298,7 @@ export class Search {
     const lists = this.listsMade().get(turn)!;
     lists.adopt(this.bestWaits);
     lists.accept(lists.order, lists.decode(lists.order));
+    if (lists.isLaidOut) this.keepIfBest(lists.cost, lists.waits);
   }
 
   /** The next cycle starts from the best, however far the last one went astray. */

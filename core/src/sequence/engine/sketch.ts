@@ -284,7 +284,10 @@ export class Sketch {
     const index = this.heldBy[unit]!;
     if (index < 0) return true;
     const { offset, variants } = this.compiled.jobs[index]!;
-    for (const holding of variants[this.ways[index]!]!.holdings) if (holding.unit === unit && !this.place(this.pieceOf[offset + holding.to]!)) return false;
+    for (const holding of variants[this.ways[index]!]!.holdings) {
+      // It may come into the same unit again later: what it stands in is what was washed for it.
+      if (holding.unit === unit && this.free[offset + holding.from]! >= 0 && !this.place(this.pieceOf[offset + holding.to]!)) return false;
+    }
     return this.heldBy[unit]! < 0;
   }
 

@@ -262,8 +262,17 @@ export class Timetable {
     for (const input of job.inputs) {
       const end = this.end[input.job]!;
       const at = job.offset + input.step;
-      this.bound[at] = Math.max(this.bound[at]!, end >= 0 ? end : this.compiled.jobs[input.job]!.soonestEnd);
+      this.bound[at] = Math.max(this.bound[at]!, end >= 0 ? end : this.soonestEndOf(this.compiled.jobs[input.job]!));
     }
+  }
+
+  /** By when a job that is laid out in part, or not at all, ends at the soonest: what is laid of it from the end stays where it is. */
+  private soonestEndOf({ index, offset, size, soonestEnd, variants }: CompiledJob): number {
+    const variant = variants[this.variantOf[index]!];
+    let end = soonestEnd;
+    if (variant === undefined) return end;
+    for (let step = 0; step < size; step += 1) if (this.start[offset + step]! >= 0) end = Math.max(end, this.start[offset + step]! + variant.durations[step]!);
+    return end;
   }
 
   /** What a pushed first step of a line must clear: the job that would be overtaken, as the soonest start in the line's first unit. */
