@@ -43,6 +43,9 @@ const SETTINGS: Readonly<Record<Family, Setting>> = {
 const CLASSES = ['plain', 'milk', 'fish', 'milk+fish', 'celery', 'milk+celery'];
 const HOLDS: readonly (readonly string[])[] = CLASSES.map((name) => (name === 'plain' ? [] : name.split('+')));
 
+/** What stock counts that stands, beside a hot soup: as a kitchen's day has it. */
+const COMPONENT_EARLY_WEIGHT = 0.03;
+
 function lag(from: string, to: string, maxMin: number | null): Lag {
   return { from, to, kind: 'endStart', minMin: 0, maxMin };
 }
@@ -85,7 +88,7 @@ export function madeDay(family: Family, size: number, seed: number): Problem {
     const prep = only('prep', between(8, 14) + Math.round(volumeL * 0.9), hands(3));
     if (isComponent) {
       const steps = [prep, only('sweat', between(4, 8), hands(2)), only('simmer', between(30, 75), hands(1)), only('empty', between(4, 8), hands(4))];
-      jobs.push({ ...shared, earlyWeight: 0.03, steps, lags: [lag('prep', 'sweat', 240), lag('sweat', 'simmer', 0), lag('simmer', 'empty', 20)], readyByMin: null });
+      jobs.push({ ...shared, earlyWeight: COMPONENT_EARLY_WEIGHT, steps, lags: [lag('prep', 'sweat', 240), lag('sweat', 'simmer', 0), lag('simmer', 'empty', 20)], readyByMin: null });
       continue;
     }
     const roasts = random() < 0.35;

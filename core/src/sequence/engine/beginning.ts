@@ -41,10 +41,14 @@ export class Beginning {
 
   /** The first plan: what is under way, what is pinned, then by when it is wanted, each with what it waits for before it. */
   build(): void {
+    this.putIn(this.compiled.order.filter((index) => !this.fixed[index]! && !this.table.isPlaced(index)));
+  }
+
+  /** By when it is wanted; what is wanted by no time last. */
+  private putIn(jobs: number[]): void {
     const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
-    const rest = this.compiled.order.filter((index) => !this.fixed[index]! && !this.table.isPlaced(index));
     this.inserting.insertAll(
-      [...rest].filter((index) => !this.table.isPlaced(index)).sort((left, right) => due(left) - due(right)),
+      jobs.sort((left, right) => due(left) - due(right)),
       0,
     );
   }
@@ -58,11 +62,7 @@ export class Beginning {
       const placed = by.get(this.compiled.jobs[index]!.job.id);
       if (placed === undefined || afresh.has(index) || !this.replace(index, placed)) left.push(index);
     }
-    const due = (index: number): number => this.compiled.jobs[index]!.job.readyByMin ?? Number.POSITIVE_INFINITY;
-    this.inserting.insertAll(
-      left.sort((one, other) => due(one) - due(other)),
-      0,
-    );
+    this.putIn(left);
   }
 
   /** A plan that still holds as it is, down to its washes, is taken as it is. */
