@@ -16,6 +16,8 @@ const RESULTS = path.join(ROOT, 'test-results');
 const ROOMS = ['core', 'contract', 'demo', 'server', 'cli', 'probes', 'app'];
 let passed = 0;
 let failed = 0;
+/** What failed, said again at the end: what came before is long. */
+const broken = [];
 
 /** A check that is whole or not: counts as one. Answers when it is over, and never throws. */
 async function check(name, command, args) {
@@ -26,6 +28,7 @@ async function check(name, command, args) {
     console.log(`${name}: whole (${((Date.now() - from) / 1000).toFixed(1)} s)`);
   } catch (error) {
     failed += 1;
+    broken.push(name);
     console.error(`${name}: FAILED\n${error.message}`);
   }
 }
@@ -57,7 +60,8 @@ async function jest(env) {
     { cwd: ROOT, env },
   );
   try {
-    const { numPassedTests, numFailedTests, numFailedTestSuites, numRuntimeErrorTestSuites } = JSON.parse(readFileSync(file, 'utf8'));
+    const { numPassedTests, numFailedTests, numFailedTestSuites, numRuntimeErrorTestSuites, testResults } = JSON.parse(readFileSync(file, 'utf8'));
+    for (const suite of testResults) if (suite.status === 'failed') broken.push(path.relative(ROOT, suite.name));
     passed += numPassedTests;
     // A file that cannot even be loaded has no failed test of its own.
     failed += numFailedTests + (numFailedTests === 0 ? numFailedTestSuites : numRuntimeErrorTestSuites);
@@ -71,7 +75,9 @@ async function browser(env) {
   rmSync(file, { force: true });
   await shown(bin('playwright'), ['test', '--config', path.join(ROOT, 'e2e/playwright.config.ts')], { cwd: ROOT, env });
   try {
-    const { stats } = JSON.parse(readFileSync(file, 'utf8'));
+    const { stats, suites } = JSON.parse(readFileSync(file, 'utf8'));
+    const specsOf = (suite) => [...suite.specs, ...(suite.suites ?? []).flatMap(specsOf)];
+    for (const spec of suites.flatMap(specsOf)) if (!spec.ok) broken.push(`e2e/${spec.file}:${spec.line}`);
     passed += stats.expected;
     failed += stats.unexpected + stats.flaky;
     if (stats.expected + stats.unexpected === 0) failed += 1;
@@ -123,6 +129,7 @@ async function main() {
       rmSync(folder, { recursive: true, force: true });
     }
   }
+  if (broken.length > 0) console.log(`Failed: ${broken.join(', ')}`);
   console.log(`${passed} passed, ${failed} failed`);
   process.exit(failed === 0 ? 0 : 1);
 }

@@ -101,7 +101,10 @@ describe('what a change is told as', () => {
   test('ready as before, but begun sooner: told after all else, and not for a minute or two', () => {
     const begun = (byMin: readonly number[]): DayPlan => ({
       ...plan,
-      batches: plan.batches.map((batch, at) => ({ ...batch, steps: batch.steps.map((step, index) => (index === 0 ? { ...step, startMin: step.startMin + (byMin[at] ?? 0) } : step)) })),
+      batches: plan.batches.map((batch, at) => ({
+        ...batch,
+        steps: batch.steps.map((step, index) => (index === 0 ? { ...step, startMin: step.startMin + (byMin[at] ?? 0) } : step)),
+      })),
     });
     expect(planDifference(plan, begun([-12, -4, 5])).changes).toEqual([
       { kind: 'begins', batchId: plan.batches[0]?.id, byMin: -12 },

@@ -40,9 +40,7 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
         ? [{ kind: 'vessel' as const, batchId: batch.id, fromId: old.vesselId, toId: batch.vesselId }]
         : []),
       ...(!isMoved && Math.abs(beginsByMin) >= BEGINS_MIN ? [{ kind: 'begins' as const, batchId: batch.id, byMin: beginsByMin }] : []),
-      ...(isMoved
-        ? [{ kind: 'moved' as const, batchId: batch.id, byMin, readyMin: batch.readyMin, lateMin: batch.lateMin, wasLateMin: old.lateMin }]
-        : []),
+      ...(isMoved ? [{ kind: 'moved' as const, batchId: batch.id, byMin, readyMin: batch.readyMin, lateMin: batch.lateMin, wasLateMin: old.lateMin }] : []),
     ];
   });
   const unplaced = new Set(after.findings.flatMap((found) => (found.code === 'plan.unplaced' ? [found.batchId] : [])));

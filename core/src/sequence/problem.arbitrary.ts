@@ -84,7 +84,12 @@ export const anyProblem: fc.Arbitrary<Problem> = fc
           const jar = { id: 'jar', durationMin: step.durationMin, uses: hands(step.hands), unitIds: ['jar'] };
           const stick = { id: 'stick', durationMin: Math.ceil(step.durationMin / 2), uses: hands(step.hands), unitIds: ['stick'] };
           const plain = { id: 'only', durationMin: step.durationMin, uses: hands(step.hands), unitIds: [] };
-          return { id: `s${String(at)}`, modes: step.blender === 'no' ? [plain] : step.blender === 'jar' ? [jar] : [jar, stick], afterJobs: at === Math.min(some.takenAt, some.steps.length - 1) ? after : [], fixed: null };
+          return {
+            id: `s${String(at)}`,
+            modes: step.blender === 'no' ? [plain] : step.blender === 'jar' ? [jar] : [jar, stick],
+            afterJobs: at === Math.min(some.takenAt, some.steps.length - 1) ? after : [],
+            fixed: null,
+          };
         });
         const unitIds = kettles.filter(({ volume }) => volume.minL <= some.volumeL && some.volumeL <= volume.maxL).map(({ id }) => id);
         const from = steps[Math.min(some.spanFrom, steps.length - 1)]?.id ?? '';

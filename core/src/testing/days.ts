@@ -88,7 +88,13 @@ export function madeDay(family: Family, size: number, seed: number): Problem {
     const prep = only('prep', between(8, 14) + Math.round(volumeL * 0.9), hands(3));
     if (isComponent) {
       const steps = [prep, only('sweat', between(4, 8), hands(2)), only('simmer', between(30, 75), hands(1)), only('empty', between(4, 8), hands(4))];
-      jobs.push({ ...shared, earlyWeight: COMPONENT_EARLY_WEIGHT, steps, lags: [lag('prep', 'sweat', 240), lag('sweat', 'simmer', 0), lag('simmer', 'empty', 20)], readyByMin: null });
+      jobs.push({
+        ...shared,
+        earlyWeight: COMPONENT_EARLY_WEIGHT,
+        steps,
+        lags: [lag('prep', 'sweat', 240), lag('sweat', 'simmer', 0), lag('simmer', 'empty', 20)],
+        readyByMin: null,
+      });
       continue;
     }
     const roasts = random() < 0.35;
