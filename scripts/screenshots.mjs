@@ -71,43 +71,77 @@ async function main() {
     await page.getByRole('button', { name: 'Use this plan' }).waitFor({ state: 'detached' });
     await shoot('board-phone', PHONE, 'enamel', '/board', 'All in time');
     await shoot('board-wide', WIDE, 'enamel', '/board', 'All in time');
-    // What is cooked in the pictures is recorded as a phone would; which batch the plan begins with is the planner's affair.
+    // The day goes as it is planned, whatever the planner has begun it with; what is left of the first stock is cooled.
     const { plan } = await (await fetch(`${address}/api/kitchens/landing/days/${DAY}`)).json();
-    const cook = async (soupId, ordinal, steps, after = []) => {
-      const batchId = `${DAY}.${soupId}.${ordinal}`;
-      const { name, volumeL, vesselId, soupVersion } = plan.plan.batches.find((one) => one.id === batchId);
-      const { now } = await (await fetch(`${address}/api/health`)).json();
+    const { soups } = await (await fetch(`${address}/api/kitchens/landing`)).json();
+    const { batches, washes } = plan.plan;
+    const stock = batches.find((one) => one.id === `${DAY}.vegstock.1`);
+    const atMinute = (minute) => Date.parse(`${DAY}T00:00:00-05:00`) + minute * 60_000;
+    /** When the soup that a stock or a roast is made for takes it. */
+    const usedAt = (componentId, readyMin) =>
+      batches
+        .flatMap(({ id, soupId, steps }) => {
+          const line = soups.find((one) => one.id === soupId).ingredients.find((one) => one.componentId === componentId);
+          return line === undefined ? [] : [[steps.find((step) => step.stepId === line.stepId).startMin, id]];
+        })
+        .filter(([takenMin]) => takenMin >= readyMin)
+        .sort(([one], [other]) => one - other)
+        .slice(0, 1);
+    let recordedMin = 0;
+    /** Serves at a minute of the day, when all that was planned until then has happened. */
+    const dayAt = async (minute) => {
+      await serveAt(`${String(Math.floor(minute / 60)).padStart(2, '0')}:${String(minute % 60).padStart(2, '0')}`);
       const events = [
-        ['batch.started/1', { soupId, soupVersion, name, ordinal, volumeL, vesselId }],
-        ...steps.flatMap(({ stepId, done }) => [['step.started/1', { stepId }], ...(done ? [['step.done/1', { stepId }]] : [])]),
-        ...after,
-      ].map(([kind, data], index) => ({ id: randomUUID(), kind, day: DAY, at: now + index, by: 'maren', device: 'phone of Maren', data: { batchId, ...data } }));
+        ...batches.flatMap(({ id: batchId, soupId, soupVersion, name, ordinal, volumeL, vesselId, steps, readyMin }) => {
+          const reading = (min, purpose, value) => [
+            min,
+            'reading.taken/1',
+            { batchId, purpose, reading: { value, unit: 'F', rawText: String(value) }, heldS: purpose === 'cook' ? 20 : null, packId: 'us-fda-fc2022', packVersion: 1 },
+          ];
+          const { role, served } = soups.find((one) => one.id === soupId);
+          return [
+            [steps[0].startMin, 'batch.started/1', { batchId, soupId, soupVersion, name, ordinal, volumeL, vesselId }],
+            ...steps.flatMap(({ stepId, startMin, endMin }) => [
+              [startMin, 'step.started/1', { batchId, stepId }],
+              [endMin, 'step.done/1', { batchId, stepId }],
+            ]),
+            ...(served === 'hot' && vesselId !== null ? [reading(steps.at(-2).endMin, 'cook', 194)] : []),
+            [readyMin, 'batch.finished/1', { batchId, volumeOutL: volumeL }],
+            ...(role === 'soup' && served === 'hot'
+              ? [
+                  [readyMin, 'hold.started/1', { batchId, placeId: `well${String((batches.filter((one) => one.readyMin < readyMin).length % 4) + 1)}` }],
+                  reading(readyMin + 2, 'hotHold', 178),
+                ]
+              : []),
+            ...(role === 'soup' || batchId === stock.id ? [] : usedAt(soupId, readyMin).map(([min, into]) => [min, 'batch.used/1', { batchId, intoBatchIds: [into] }])),
+            ...(batchId === stock.id
+              ? [
+                  [readyMin, 'cooling.started/1', { batchId, placeId: 'icebath', ambientC: 0 }],
+                  reading(readyMin, 'cool', 141),
+                  reading(readyMin + 25, 'cool', 112),
+                  reading(readyMin + 52, 'cool', 93),
+                  reading(readyMin + 112, 'cool', 64),
+                ]
+              : []),
+          ];
+        }),
+        ...washes.map(({ unitId, kind, endMin, afterBatchId, beforeBatchId }) => [endMin, 'wash.done/1', { unitId, kind, afterBatchId, beforeBatchId }]),
+      ]
+        .filter(([at]) => at > recordedMin && at <= minute)
+        .sort(([one], [other]) => one - other)
+        .map(([at, kind, data], index) => ({ id: randomUUID(), kind, day: DAY, at: atMinute(at) + index, by: 'maren', device: 'phone of Maren', data }));
+      recordedMin = minute;
       const answer = await fetch(`${address}/api/kitchens/landing/events`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ events }) });
-      const refused = (await answer.json()).results?.find((one) => one.status === 'refused');
-      if (!answer.ok || refused !== undefined) throw new Error(`The day of the pictures was refused: ${JSON.stringify(refused)}`);
+      const said = await answer.json();
+      const refused = answer.ok ? said.results.find((one) => one.status === 'refused') : said;
+      if (refused !== undefined) throw new Error(`The day of the pictures was refused: ${JSON.stringify(refused)}`);
     };
-    const done = (stepId) => ({ stepId, done: true });
-    await cook('vegstock', 1, ['prep', 'boil', 'simmer', 'empty'].map(done), [
-      ['batch.finished/1', { volumeOutL: 14 }],
-      ['cooling.started/1', { placeId: 'icebath', ambientC: 0 }],
-    ]);
-    const read = async (digits) => {
-      await page.goto(`${address}/log/${DAY}.vegstock.1`);
-      for (const digit of digits) await page.getByRole('button', { name: digit, exact: true }).click();
-      await tap(new RegExp(`^Log ${digits} `));
-      await page.getByRole('group', { name: 'Readings' }).getByText(`${digits} °F`).first().waitFor();
-    };
-    await read('141');
-    await serveAt('05:35');
-    await read('112');
-    await serveAt('06:02');
-    await read('93');
-    await cook('vegstock', 2, [done('prep'), { stepId: 'boil', done: false }]);
-    await shoot('log-phone', PHONE, 'enamel', `/log/${DAY}.vegstock.1`, 'On course');
-    await serveAt('06:31');
-    await shoot('now-phone', PHONE, 'enamel', '/now', 'Veg stock 1');
-    await shoot('now-wide', WIDE, 'enamel', '/now', 'Veg stock 1');
-    await shoot('now-phone-iron', PHONE, 'iron', '/now', 'Veg stock 1');
+    await dayAt(stock.readyMin + 53);
+    await shoot('log-phone', PHONE, 'enamel', `/log/${stock.id}`, 'On course');
+    await dayAt(stock.readyMin + 60);
+    await shoot('now-phone', PHONE, 'enamel', '/now', 'Celeriac 1');
+    await shoot('now-wide', WIDE, 'enamel', '/now', 'Celeriac 1');
+    await shoot('now-phone-iron', PHONE, 'iron', '/now', 'Celeriac 1');
     await shoot('pass-wide', WIDE, 'enamel', '/pass', 'Coming');
     await page.goto(`${address}/happened`);
     await page.getByRole('radio', { name: 'Handing over' }).click();
@@ -115,8 +149,8 @@ async function main() {
     await page.evaluate(() => document.fonts.ready);
     await page.screenshot({ path: path.join(OUT, 'happened-phone.png') });
     await shoot('board-wide-iron', WIDE, 'iron', '/board', 'All in time');
-    await serveAt('07:20');
-    await shoot('log-wide', WIDE, 'enamel', '/log', 'read at the warmest point');
+    await dayAt(stock.readyMin + 125);
+    await shoot('log-wide', WIDE, 'enamel', '/log', 'Readings');
     await shoot('record-phone', PHONE, 'enamel', '/record', 'Verdicts');
   } finally {
     await browser.close();

@@ -39,6 +39,7 @@ export const dayEvent = z.discriminatedUnion('kind', [
     allergens: label.nullable(),
   }),
   event('batch.finished/1', { batchId: id, volumeOutL: volumeL }),
+  event('batch.used/1', { batchId: id, intoBatchIds: z.array(id).min(1, 'Say what it went into.').max(20).readonly() }),
   event('hold.started/1', { batchId: id, placeId: id }),
   event('cooling.started/1', { batchId: id, placeId: id, ambientC }),
   event('cooling.started/2', {

@@ -3,7 +3,7 @@ import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, NO_CO
 import { rulesNow } from '../testing/rules';
 import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
-import { hasSlipped, leansOnStopped } from '../state/usePlan';
+import { hasSlipped, leansOnStopped, runsAhead } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
 import { countdown } from './now/countdown';
@@ -144,6 +144,16 @@ describe('a plan that has slipped', () => {
     ['what is finished cannot slip', [...begun, event('batch.finished/1', startMin + 5, { batchId: id, volumeOutL: 12 })], 500, false],
   ] as const)('%s', (_, events, afterMin, slipped) => {
     expect(hasSlipped(plan, foldDay(events), startMin + afterMin)).toBe(slipped);
+  });
+  const early = (byMin: number) => begun.map((one) => ({ ...one, at: addMinutes(one.at, -byMin) }));
+  test.each([
+    ['begun eleven minutes early', early(11), -11, true],
+    ['ten are still the plan', early(10), -10, false],
+    ['until the clock has caught up', early(60), -10, false],
+    ['finished long before its time', [...early(60), { ...event('batch.finished/1', startMin - 20, { batchId: id, volumeOutL: 12 }) }], -20, true],
+    ['nothing begun is ahead of nothing', [], -60, false],
+  ] as const)('a day ahead of its plan: %s', (_, events, afterMin, ahead) => {
+    expect(runsAhead(plan, foldDay(events), startMin + afterMin)).toBe(ahead);
   });
 });
 

@@ -123,7 +123,7 @@ export function usePlanner(): void {
   }, [key]);
 }
 
-/** A plan this far behind what really happens is no longer what the board should show. Minutes. */
+/** A plan this far from what really happens is no longer what the board should show. Minutes. */
 const SLIP_MIN = 10;
 
 /** Whether something that should have begun has not, or something that should be done runs on. */
@@ -138,6 +138,14 @@ export function hasSlipped(plan: DayPlan, state: DayState, nowMin: number): bool
   });
 }
 
+/** Whether something goes on that should not have begun yet: the board would show it in the hours to come. */
+export function runsAhead(plan: DayPlan, state: DayState, nowMin: number): boolean {
+  return plan.batches.some((planned) => {
+    const begun = state.batches[planned.id]?.steps ?? {};
+    return planned.steps.some((step) => begun[step.stepId] !== undefined && step.startMin > nowMin + SLIP_MIN);
+  });
+}
+
 /** Which batches and litres a plan has: two plans of the same batches differ only in time. */
 function batchesKey(plan: DayPlan): string {
   return plan.batches
@@ -149,8 +157,8 @@ function batchesKey(plan: DayPlan): string {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, or the day runs behind the accepted one. */
-  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | null;
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, or the day runs behind the accepted one or ahead of it. */
+  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | 'ahead' | null;
   readonly improving: boolean;
   /** What differs from the plan before: the one the last change was made to, else the accepted one. */
   readonly difference: PlanDifference | null;
@@ -170,7 +178,7 @@ export function leansOnStopped(plan: DayPlan, { batches, stopped }: DayState): b
   });
 }
 
-/** How long a day that runs behind is left as it is before it is asked again. Minutes. */
+/** How long a day that runs behind or ahead is left as it is before it is asked again. Minutes. */
 const KEEP_MIN = 15;
 
 /** The plan to show: the accepted one as long as nothing was moved and it still has the batches the pars ask for, else the draft. */
@@ -199,11 +207,13 @@ export function usePlan(who: string | null): ShownPlan | null {
                 ? 'station'
                 : hasSlipped(accepted, day.state, fresh.nowMin)
                   ? 'slipped'
-                  : null;
+                  : runsAhead(accepted, day.state, fresh.nowMin)
+                    ? 'ahead'
+                    : null;
     const about = [reason, day.view.plan?.version, ...(reason === 'station' ? [day.state.stationSince] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)])].join(' ');
     const because = kept === about ? null : reason;
     const keep =
-      because === 'station' || because === 'slipped'
+      because === 'station' || because === 'slipped' || because === 'ahead'
         ? (): void => {
             useDesk.setState({ kept: about });
           }

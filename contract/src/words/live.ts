@@ -66,6 +66,11 @@ export function gate(given: Gate, names: Names): string {
   }
 }
 
+/** Where all of a stock or a roast has gone. */
+export function usedIn(into: readonly string[]): string {
+  return `into ${list(into)}`;
+}
+
 /** What is left of a soup at the counter. */
 export function serving(given: Serving, at: At): string {
   const left = `About ${litres(given.leftL)} left`;
@@ -97,6 +102,7 @@ export function handover(given: Handover, names: Names, nameOf: (person: string)
         case 'reheating':
           return `reheating since ${at(stage.since)}`;
         case 'stored':
+        case 'used':
         case 'discarded':
           return '';
       }

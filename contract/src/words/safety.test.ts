@@ -87,7 +87,7 @@ describe.each(named)('the rules of %s', (_id, rules) => {
           expectHonest(verdict.kind, words.reheat(verdict, given.unit));
         }
         for (const rule of rules.cook) {
-          const verdict = cookVerdict({ readings: given.readings, rule, endedAt: addMinutes(T0, 60), isCold });
+          const verdict = cookVerdict({ readings: given.readings, rule, endedAt: addMinutes(T0, 60), isPast });
           expectOnly(
             words.cook(verdict, given.unit),
             rule.points.map((point) => point.limit),
@@ -136,7 +136,7 @@ test('a reading beside a limit has as many digits as it takes to stand on its ow
 describe('cooking, in each of its states', () => {
   const rule = fda.cook.find((one) => one.food === 'poultry');
   if (rule === undefined) throw new Error('no rule');
-  const say = (readings: readonly TimedReading[], endedAt: number | null, isCold = false): string => words.cook(cookVerdict({ readings, rule, endedAt, isCold }), 'F');
+  const say = (readings: readonly TimedReading[], endedAt: number | null, isPast = false): string => words.cook(cookVerdict({ readings, rule, endedAt, isPast }), 'F');
   test.each<readonly [string, string, RegExp]>([
     ['in the pot', say([], null), /^Cook to 165 °F .*, at the coldest point\.$/],
     ['proven', say([read(30, 170, 'F', 15)], null), /^Cooked to 165 °F/],

@@ -6,6 +6,7 @@ import type { GateKind, IngredientAdded, ItemRead, LevelNoted, Purpose, ResultNo
 export type Stage =
   | { readonly kind: 'cooking' }
   | { readonly kind: 'finished'; readonly at: Instant }
+  | { readonly kind: 'used'; readonly at: Instant; readonly intoBatchIds: readonly string[] }
   | { readonly kind: 'holding'; readonly since: Instant; readonly placeId: string }
   | { readonly kind: 'cooling'; readonly since: Instant }
   | { readonly kind: 'stored'; readonly since: Instant }

@@ -70,6 +70,7 @@ function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: 
       return soup?.served === 'cold' ? coolingDue(batch, verdicts, 'cool', stage.at) : cookDue(batch, soup, verdicts);
     case 'cooking':
       return soup?.served === 'cold' ? null : cookDue(batch, soup, verdicts);
+    case 'used':
     case 'discarded':
       return null;
   }

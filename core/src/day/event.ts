@@ -54,6 +54,8 @@ export type IngredientAdded = Envelope<
   }
 >;
 export type BatchFinished = Envelope<'batch.finished/1', { readonly batchId: string; readonly volumeOutL: number }>;
+/** All of a stock or a roast has gone into what it was made for: from then on its temperature is theirs. */
+export type BatchUsed = Envelope<'batch.used/1', { readonly batchId: string; readonly intoBatchIds: readonly string[] }>;
 export type HoldStarted = Envelope<'hold.started/1', { readonly batchId: string; readonly placeId: string }>;
 export type CoolingStarted = Envelope<'cooling.started/1', { readonly batchId: string; readonly placeId: string; readonly ambientC: number }>;
 /** As before, and how: the method, and into how many pans of what depth. Each pan then has readings of its own. */
@@ -233,6 +235,7 @@ export type DayEvent =
   | StepDone
   | IngredientAdded
   | BatchFinished
+  | BatchUsed
   | HoldStarted
   | CoolingStarted
   | CoolingStartedHow

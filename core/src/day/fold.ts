@@ -189,6 +189,9 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
       batch.volumeOutL ??= event.data.volumeOutL;
       move(batch, { kind: 'finished', at }, at);
       return;
+    case 'batch.used/1':
+      move(batch, { kind: 'used', at, intoBatchIds: event.data.intoBatchIds }, at);
+      return;
     case 'hold.started/1':
       hold(batch, event.data.placeId, at);
       return;

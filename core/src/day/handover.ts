@@ -30,7 +30,7 @@ export interface Handover {
 /** The day as it stands for a change of cook: what is not over, in the order it began. */
 export function handover(day: DayState, tasks: readonly Task[], soupById: ReadonlyMap<string, Soup>, now: Instant): Handover {
   const batches = Object.values(day.batches)
-    .filter(({ stage }) => stage.kind !== 'discarded' && stage.kind !== 'stored')
+    .filter(({ stage }) => stage.kind !== 'discarded' && stage.kind !== 'stored' && stage.kind !== 'used')
     .sort((left, right) => left.startedAt - right.startedAt)
     .map((batch): HandoverBatch => {
       const soup = soupOf(batch, soupById);

@@ -8,5 +8,6 @@ export * from './live';
 export * from './alarms';
 export * from './gates';
 export * from './service';
+export * from './takers';
 export * from './handover';
 export * from './standing';

@@ -179,7 +179,7 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
             rule: cookRule,
             // Plants are cooked for hot holding only: their first reading in the well proves them, and cooling asks nothing of it.
             endedAt: cookedAs === 'plant' ? null : heatOffAt(batch, soup),
-            isCold: batch.coolingSegments.length > 0 || batch.storedSince !== null,
+            isPast: batch.coolingSegments.length > 0 || batch.storedSince !== null || stage.kind === 'used',
           }),
     ...cooled,
     coolingRules,

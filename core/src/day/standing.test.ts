@@ -65,6 +65,12 @@ describe('cooking', () => {
   test('off the heat without a reading is overdue, and that stays its standing', () => {
     expect([standing(cooked(30), 40, chowder)?.kind, due(cooked(30), 40, chowder)]).toEqual(['overdue', [['cook', 30]]]);
   });
+  test('gone into something else without a reading, nothing shows any more what it was: somebody decides, and no reading is asked for', () => {
+    const used = [...cooked(30), eventAt('batch.used/1', 36, { batchId: B, intoBatchIds: [`${DAY}.other.1`] })];
+    expect([standing(used, 40, chowder)?.kind, standing(used, 40, lentil), due(used, 40, chowder)]).toEqual(['undetermined', null, []]);
+    const read145 = [...cooked(30), read(28, 150, 'cook', { heldS: 15 }), ...used.slice(-1)];
+    expect(judgeBatch(batchOf(read145), chowder, bookOf(), at(40)).cook?.kind).toBe('pass');
+  });
   test('145 °F for 15 s: one watched reading, or two', () => {
     const twice = [...cooked(30), read(20, 150, 'cook'), read(21, 160, 'cook')];
     expect(judgeBatch(batchOf(twice), chowder, bookOf(), at(40)).cook?.kind).toBe('pass');

@@ -63,16 +63,16 @@ export function reheatVerdict(input: { readonly readings: readonly TimedReading[
 }
 
 /**
- * Judges cooking by the coldest point. `endedAt` = it left the heat; until then a low reading only says: go on. `isCold` = it was cooled since: nothing shows any
- * more what it was.
+ * Judges cooking by the coldest point. `endedAt` = it left the heat; until then a low reading only says: go on. `isPast` = it was cooled since, or
+ * has gone into something else: nothing shows any more what it was.
  */
 export function cookVerdict(input: {
   readonly readings: readonly TimedReading[];
   readonly rule: CookRule;
   readonly endedAt: Instant | null;
-  readonly isCold: boolean;
+  readonly isPast: boolean;
 }): HeatVerdict {
-  const { rule, endedAt, isCold } = input;
+  const { rule, endedAt, isPast } = input;
   const readings = inOrder(input.readings);
   const fixed = { ruleId: rule.id, citation: rule.citation, dueAt: endedAt, points: rule.points, withinMin: null };
   const proof = heatProof(readings, rule.points);
@@ -80,5 +80,5 @@ export function cookVerdict(input: {
   const last = readings.slice(-1);
   if (endedAt === null) return { kind: 'inProgress', ...fixed, proof: last, actions: ['cookOn'] };
   // Off the heat without proof. What it was is not known, and a reading below now does not tell: it goes back on, or is read while it is hot.
-  return isCold ? { kind: 'undetermined', ...fixed, proof: last, actions: ['personInCharge', 'discard'] } : { kind: 'overdue', ...fixed, proof: last, actions: ['cookOn'] };
+  return isPast ? { kind: 'undetermined', ...fixed, proof: last, actions: ['personInCharge', 'discard'] } : { kind: 'overdue', ...fixed, proof: last, actions: ['cookOn'] };
 }

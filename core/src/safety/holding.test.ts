@@ -168,9 +168,9 @@ describe('time out of the limit is enclosed, never known', () => {
 });
 
 describe('cooking, by the coldest point', () => {
-  const cook = (packId: string, id: string, points: readonly Point[], endedMin: number | null, isCold = false): string => {
+  const cook = (packId: string, id: string, points: readonly Point[], endedMin: number | null, isPast = false): string => {
     const rule = there(rulesOf(packId).cook.find((one) => one.id === id) ?? null);
-    return cookVerdict({ readings: log(points), rule, endedAt: endedMin === null ? null : addMinutes(T0, endedMin), isCold }).kind;
+    return cookVerdict({ readings: log(points), rule, endedAt: endedMin === null ? null : addMinutes(T0, endedMin), isPast }).kind;
   };
   test.each<[string, string, string, readonly Point[], number | null, VerdictKind]>([
     ['165 °F at once is enough for poultry (3-401.11(A)(3))', 'us-fda-fc2022', 'us.cook.poultry', [[5, 165]], null, 'pass'],

@@ -8,7 +8,15 @@ import { Action } from '../../ui/Action';
 import { Note, Strong } from '../../ui/Type';
 import type { Moves } from './useMoves';
 
-const HEAD = { none: 'A draft', moved: 'Changed by hand', changed: 'The pars have changed', station: 'The station has changed', slipped: 'The day runs behind the plan' } as const;
+/** Why there is a draft. */
+export const BECAUSE = {
+  none: 'A draft',
+  moved: 'Changed by hand',
+  changed: 'The pars have changed',
+  station: 'The station has changed',
+  slipped: 'The day runs behind the plan',
+  ahead: 'The day runs ahead of the plan',
+} as const;
 
 const LONGER_S = 10;
 const LONGER = {
@@ -35,7 +43,7 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
   return (
     <View style={{ gap: 8 }}>
       <View aria-live="polite">
-        <Strong>{HEAD[shown.because ?? 'none']}</Strong>
+        <Strong>{BECAUSE[shown.because ?? 'none']}</Strong>
         <Note>{noteOf(shown, day)}</Note>
         {tried === null ? null : <Note>{LONGER[tried]}</Note>}
       </View>

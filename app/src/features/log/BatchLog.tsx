@@ -125,7 +125,9 @@ export function BatchLog({ day, batch }: { readonly day: OpenDay; readonly batch
               ? 'Still cooking.'
               : batch.stage.kind === 'discarded'
                 ? (batch.correctives.at(-1)?.note ?? '')
-                : 'Out of the kettle. Say on Now where it goes.'}
+                : batch.stage.kind === 'used'
+                  ? `All of it has gone ${words.usedIn(batch.stage.intoBatchIds.map(day.names.batch))}, at ${day.at(batch.stage.at)}.`
+                  : 'Out of the kettle. Say on Now where it goes.'}
           </Body>
         ) : (
           <View role="status" aria-live="polite" style={{ gap: 4 }}>

@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import { dueReadings, minutesBetween, openActions, standingOf } from '@broth/core';
-import type { BatchRecord, DueReading } from '@broth/core';
+import type { BatchRecord, DueReading, Stage } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useState } from 'react';
 import { Pressable, ScrollView, View } from 'react-native';
@@ -27,6 +27,12 @@ interface RowProps {
   readonly onOpen: () => void;
 }
 
+/** Where a batch is of whose temperature nothing is judged. */
+function whereabouts(stage: Stage, day: OpenDay): string {
+  if (stage.kind === 'cooking') return 'Cooking';
+  return stage.kind === 'used' ? `Gone ${words.usedIn(stage.intoBatchIds.map(day.names.batch))}` : 'Out of the kettle';
+}
+
 function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
   const palette = usePalette();
   const soup = day.soupById.get(batch.soupId);
@@ -35,7 +41,7 @@ function BatchRow({ day, batch, due, now, picked, onOpen }: RowProps) {
   const late = due === undefined ? null : minutesBetween(due.dueAt, now);
   const when = late === null ? '' : late >= 1 ? `Reading due ${words.duration(late)} ago` : late > -1 ? 'Reading due now' : `Next reading ${day.at(due?.dueAt ?? 0)}`;
   const { stage } = batch;
-  const state = stage.kind === 'discarded' ? 'Discarded' : standing === null ? (stage.kind === 'cooking' ? 'Cooking' : 'Out of the kettle') : words.VERDICT[standing.kind];
+  const state = stage.kind === 'discarded' ? 'Discarded' : standing === null ? whereabouts(stage, day) : words.VERDICT[standing.kind];
   return (
     <Pressable
       role="button"

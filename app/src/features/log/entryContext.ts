@@ -21,6 +21,7 @@ export function purposeOf(batch: BatchRecord, isCold: boolean): Purpose | null {
       return 'coldHold';
     case 'reheating':
       return 'reheat';
+    case 'used':
     case 'discarded':
       return null;
   }

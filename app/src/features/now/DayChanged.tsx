@@ -7,22 +7,21 @@ import { Action } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
 import { StateMark } from '../../ui/StateMark';
 import { Body, Note } from '../../ui/Type';
-
-const HEAD = { station: 'The station has changed', slipped: 'The day runs behind the plan', changed: 'The pars have changed' } as const;
+import { BECAUSE } from '../board/PlanFoot';
 
 /** The day is no longer what the plan was made for: what would be otherwise, and the choice. */
 export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly shown: ShownPlan }) {
   const router = useRouter();
   const { because, difference } = shown;
-  if (because !== 'station' && because !== 'slipped' && because !== 'changed') return null;
+  if (because === null || because === 'none' || because === 'moved') return null;
   const cannot = words.findings(
     shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)),
     shown.plan,
     day.names,
   );
   return (
-    <Sheet label={HEAD[because]}>
-      <StateMark mark="soon" word={HEAD[because]} />
+    <Sheet label={BECAUSE[because]}>
+      <StateMark mark="soon" word={BECAUSE[because]} />
       <Body>{difference === null ? 'A new plan is being worked out.' : words.planDifference(difference, day.names)}</Body>
       {cannot.slice(0, 2).map((said) => (
         <Note key={said}>{said}</Note>

@@ -101,7 +101,7 @@ function Counter() {
 const recorded: NewEvent[] = [];
 /** Whether the soup is one that is looked at every five minutes. */
 const looking = { current: false };
-function show(events: readonly DayEvent[], withPlan = true, shownSoup: Soup = soup): void {
+function show(events: readonly DayEvent[], withPlan = true, shownSoup: Soup = soup, others: readonly Soup[] = []): void {
   recorded.length = 0;
   const stored = withPlan ? { version: 1, acceptedAt: 0, by: 'lead', plan } : null;
   const day = {
@@ -116,7 +116,7 @@ function show(events: readonly DayEvent[], withPlan = true, shownSoup: Soup = so
   } as unknown as DayView;
   usePreferences.setState({ who: 'lead' });
   useKitchen.setState({
-    book: { ...book, soups: [{ ...shownSoup, steps: shownSoup.steps.map((one) => (looking.current ? { ...one, lookEveryMin: 5 } : one)) }] },
+    book: { ...book, soups: [...others, { ...shownSoup, steps: shownSoup.steps.map((one) => (looking.current ? { ...one, lookEveryMin: 5 } : one)) }] },
     day,
     date: DAY,
     outbox: [],
@@ -243,6 +243,22 @@ describe('Now', () => {
     expect(screen.getByText('Beetroot 1 is out: 11.5 L')).toBeTruthy();
     press('Hold Beetroot 1 hot in Well 1');
     expect(recorded).toEqual([{ kind: 'hold.started/1', data: { batchId: B, placeId: 'w1' } }]);
+  });
+  test('a stock goes into the soup that asks for it', () => {
+    const stock = makeSoup({ id: 'stock', name: 'Stock', role: 'component', steps: soup.steps });
+    const taking: Soup = { ...soup, ingredients: [makeLine({ id: 'stock', name: 'Stock', componentId: 'stock', amount: { low: 500, high: 500, unit: 'mL' }, stepId: 'cook' })] };
+    const id = `${DAY}.stock.1`;
+    show(
+      [
+        event('batch.started/1', 530, { batchId: id, soupId: 'stock', soupVersion: 1, name: 'Stock 1', ordinal: 1, volumeL: 6, vesselId: 'k1' }),
+        event('batch.finished/1', 536, { batchId: id, volumeOutL: 6 }),
+      ],
+      true,
+      taking,
+      [stock],
+    );
+    press('All of Stock 1 has gone into Beetroot 1');
+    expect(recorded).toEqual([{ kind: 'batch.used/1', data: { batchId: id, intoBatchIds: [B] } }]);
   });
   test('a reading that is due is two taps away', () => {
     show([...cooked(), event('cooling.started/1', 538, { batchId: B, placeId: 'bath', ambientC: 0 })]);

@@ -153,7 +153,7 @@ export function NowScreen() {
       {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
       {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
       {finished.map((batch) => (
-        <WhereTo key={batch.batchId} day={day} batch={batch} onDo={act} />
+        <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
       ))}
       {forHands.map((task) => (
         <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />

@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
-import type { BatchRecord } from '@broth/core';
+import { takersOf } from '@broth/core';
+import type { BatchRecord, DayPlan } from '@broth/core';
 import { View } from 'react-native';
 import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
@@ -8,18 +9,40 @@ import { Sheet } from '../../ui/Sheet';
 import { Note, Title } from '../../ui/Type';
 
 /** A batch that is out of the kettle has to go somewhere, and its temperature clock starts there. */
-export function WhereTo({ day, batch, onDo }: { readonly day: OpenDay; readonly batch: BatchRecord; readonly onDo: (events: readonly NewEvent[], says: string) => void }) {
+export function WhereTo({
+  day,
+  plan,
+  batch,
+  onDo,
+}: {
+  readonly day: OpenDay;
+  readonly plan: DayPlan | null;
+  readonly batch: BatchRecord;
+  readonly onDo: (events: readonly NewEvent[], says: string) => void;
+}) {
   const soup = day.soupById.get(batch.soupId);
   const things = day.book.station.equipment.filter((thing) => thing.inUse);
   const taken = new Set(Object.values(day.state.batches).flatMap((one) => (one.stage.kind === 'holding' ? [one.stage.placeId] : [])));
   const well = things.find((thing) => thing.kind === 'well' && !taken.has(thing.id));
   const baths = things.filter((thing) => thing.kind === 'cooling');
   const { batchId } = batch;
+  const takers = takersOf(batch, plan, day.state, day.soupById, day.view.midnight);
+  const into = words.usedIn(takers.map(({ name }) => name));
   return (
     <Sheet rim={soup?.toneHex} label={`${batch.name} is out of the kettle`}>
       <Title level={2}>{`${batch.name} is out: ${words.litres(batch.volumeOutL ?? batch.volumeL)}`}</Title>
-      <Note>Where does it go? Its temperature clock starts now.</Note>
+      <Note>{`Where does it go? Its temperature clock ${takers.length === 0 ? 'starts now' : 'runs until all of it is in'}.`}</Note>
       <View style={{ gap: 8 }}>
+        {takers.length === 0 ? null : (
+          <Action
+            kind="main"
+            label={`All of it has gone ${into}`}
+            hint={`All of ${batch.name} has gone ${into}`}
+            onPress={() => {
+              onDo([{ kind: 'batch.used/1', data: { batchId, intoBatchIds: takers.map((taker) => taker.batchId) } }], `${batch.name} has gone ${into}.`);
+            }}
+          />
+        )}
         {soup?.served === 'cold' ? (
           <Action
             kind="main"
