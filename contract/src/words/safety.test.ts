@@ -87,7 +87,7 @@ describe.each(named)('the rules of %s', (_id, rules) => {
           expectHonest(verdict.kind, words.reheat(verdict, given.unit));
         }
         for (const rule of rules.cook) {
-          const verdict = cookVerdict({ readings: given.readings, rule, endedAt: addMinutes(T0, 60), isPast });
+          const verdict = cookVerdict({ readings: given.readings, rule, endedAt: addMinutes(T0, 60), isPast: isCold });
           expectOnly(
             words.cook(verdict, given.unit),
             rule.points.map((point) => point.limit),
