@@ -15,7 +15,7 @@ config.resolver.resolveRequest = (context, name, platform) => {
   const from = context.originModulePath.replace(/\\/g, '/');
   // zod re-exports some fifty languages: English alone is half its size.
   if (/\/zod\//.test(from) && /locales\/index\.c?js$/.test(name)) return next(context, name.replace('index', 'en'), platform);
-  if (/\/zod\//.test(from) && /\/(to-json-schema|from-json-schema|json-schema-processors|json-schema-generator)\.c?js$/.test(name)) return own('rnw/noJsonSchema.js');
+  if (/\/zod\//.test(from) && /\/(to-json-schema|from-json-schema|json-schema-processors|json-schema-generator|compile)\.c?js$/.test(name)) return own('rnw/zodLeftOut.js');
   if (platform === 'web') {
     // Only the parts of Paper that are used; see there.
     if (name === 'react-native-paper') return own('rnw/paper.js');

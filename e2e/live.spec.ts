@@ -1,5 +1,5 @@
 import { foldDay } from '@broth/core';
-import type { DayEvent } from '@broth/core';
+import type { DayEvent, DayPlan } from '@broth/core';
 import type { Page } from '@playwright/test';
 import { DAY, expect, holds, startStand, test } from './stand';
 import type { Stand } from './stand';
@@ -10,7 +10,7 @@ const API = `/api/kitchens/landing/days/${DAY}`;
 
 /** Cooks as a hurried cook would: whatever the page offers first, again and again. Answers how often it found something. */
 const NEXT =
-  /^(Looked at|Seen: |All \d+ (open )?lines of|.* is in$|Boil reached|Yes: start|Start |Soft: done|Simmer done|Blended|Emptied|Done,|Hold .* hot|Cold hold|Cool .* in Ice-bath|.* is washed$|Open .* \d$)/;
+  /^(Looked at|Seen: |All \d+ (open )?lines of|.* is in$|Boil reached|Yes: start|Start |Soft: done|Simmer done|Blended|Emptied|Done,|All of .* has gone into |Hold .* hot|Cold hold|Cool .* in Ice-bath|.* is washed$|Open .* \d$)/;
 async function cook(page: Page, taps: number): Promise<number> {
   let done = 0;
   for (; done < taps; done += 1) {
@@ -190,6 +190,23 @@ test.describe('at 10:40', () => {
     await expect(page.getByRole('button', { name: 'Take up plan 2 again' })).toBeVisible();
     await other.close();
   });
+});
+
+test('a batch begun hours before its time: a new plan is offered, and on the board it stands where it is', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/board`);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByRole('button', { name: 'Use this plan' })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Now', exact: true }).click();
+  // With nothing else to do the first batch may be begun at once, although it is planned for two hours later.
+  await page.getByRole('button', { name: /^Start / }).click();
+  const changed = page.getByRole('group', { name: 'The day runs ahead of the plan' });
+  await expect(changed).toContainText(/begins? /, { timeout: 10_000 });
+  await page.getByRole('button', { name: 'Use the new plan' }).click();
+  await expect(changed).toHaveCount(0);
+  const { plan } = (await (await page.request.get(`${stand.address}${API}`)).json()) as { plan: { version: number; plan: DayPlan } };
+  const begun = plan.plan.batches.filter(({ state }) => state === 'running');
+  expect(begun.map(({ steps: [first] }) => (first?.startMin ?? 0) < 5 * 60 + 20)).toEqual([true]);
 });
 
 test('timers are right after a reload, after the page slept, and on another phone', async ({ page, browser }) => {
