@@ -86,6 +86,9 @@ describe('what a stock goes into', () => {
     const begun = cooked(once, `${DAY}.leek.1`).slice(0, 1);
     expect(names(takers(once, [...cooked(once, S), ...begun, gone]))).toEqual(['pea 1']);
   });
+  test('which of them are under way is told', () => {
+    expect(takers(once, [...cooked(once, S), ...cooked(once, `${DAY}.leek.1`).slice(0, 1)]).map(({ begun }) => begun)).toEqual([true, false]);
+  });
   test('without a plan nobody knows', () => {
     expect(takers(null, cooked(once, S))).toEqual([]);
   });

@@ -8,6 +8,7 @@ import type { Soup } from '../soup/index';
 export interface Taker {
   readonly batchId: string;
   readonly name: string;
+  readonly begun: boolean;
 }
 
 /**
@@ -31,8 +32,8 @@ export function takersOf(batch: BatchRecord, plan: DayPlan | null, day: DayState
       // What was done before this was out took from another batch.
       if (begun?.doneAt != null && begun.doneAt < (batch.finishedAt ?? 0)) return [];
       const at = begun?.startedAt ?? addMinutes(midnight, step.startMin);
-      return at >= nextOut ? [] : [{ batchId: one.id, name: one.name, at }];
+      return at >= nextOut ? [] : [{ batchId: one.id, name: one.name, begun: record !== undefined, at }];
     })
     .sort((left, right) => left.at - right.at)
-    .map(({ batchId, name }) => ({ batchId, name }));
+    .map(({ batchId, name, begun }) => ({ batchId, name, begun }));
 }

@@ -21,7 +21,7 @@ export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly sho
   );
   return (
     <Sheet label={BECAUSE[because]}>
-      <StateMark mark="soon" word={BECAUSE[because]} />
+      <StateMark mark={because === 'ahead' ? 'open' : 'soon'} word={BECAUSE[because]} />
       <Body>{difference === null ? 'A new plan is being worked out.' : words.planDifference(difference, day.names)}</Body>
       {cannot.slice(0, 2).map((said) => (
         <Note key={said}>{said}</Note>

@@ -248,15 +248,14 @@ describe('Now', () => {
     const stock = makeSoup({ id: 'stock', name: 'Stock', role: 'component', steps: soup.steps });
     const taking: Soup = { ...soup, ingredients: [makeLine({ id: 'stock', name: 'Stock', componentId: 'stock', amount: { low: 500, high: 500, unit: 'mL' }, stepId: 'cook' })] };
     const id = `${DAY}.stock.1`;
-    show(
-      [
-        event('batch.started/1', 530, { batchId: id, soupId: 'stock', soupVersion: 1, name: 'Stock 1', ordinal: 1, volumeL: 6, vesselId: 'k1' }),
-        event('batch.finished/1', 536, { batchId: id, volumeOutL: 6 }),
-      ],
-      true,
-      taking,
-      [stock],
-    );
+    const out = [
+      event('batch.started/1', 530, { batchId: id, soupId: 'stock', soupVersion: 1, name: 'Stock 1', ordinal: 1, volumeL: 6, vesselId: 'k1' }),
+      event('batch.finished/1', 536, { batchId: id, volumeOutL: 6 }),
+    ];
+    show(out, true, taking, [stock]);
+    expect(screen.getByText('It is to go into Beetroot 1. Where does it stand until then? Its temperature clock starts now.')).toBeTruthy();
+    cleanup();
+    show([...out, ...begun()], true, taking, [stock]);
     press('All of Stock 1 has gone into Beetroot 1');
     expect(recorded).toEqual([{ kind: 'batch.used/1', data: { batchId: id, intoBatchIds: [B] } }]);
   });

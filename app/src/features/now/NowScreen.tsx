@@ -127,6 +127,10 @@ export function NowScreen() {
     setLast(null);
   };
 
+  const changed = shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />;
+  // Nobody waits for it: it comes after what hands are at.
+  const isAhead = shown?.because === 'ahead';
+
   // Side by side the columns share the breadth; one below the other they keep their own height.
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
   const left = (
@@ -151,7 +155,7 @@ export function NowScreen() {
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
       {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
-      {shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />}
+      {isAhead ? null : changed}
       {finished.map((batch) => (
         <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
       ))}
@@ -164,6 +168,7 @@ export function NowScreen() {
       {offered.map((task) => (
         <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
       ))}
+      {isAhead ? changed : null}
       {hands.plan === null ? (
         <Sheet>
           <Title level={2}>No plan yet</Title>

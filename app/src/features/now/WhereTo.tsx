@@ -27,13 +27,15 @@ export function WhereTo({
   const baths = things.filter((thing) => thing.kind === 'cooling');
   const { batchId } = batch;
   const takers = takersOf(batch, plan, day.state, day.soupById, day.view.midnight);
+  // Nothing has gone into what nobody has begun.
+  const isEarly = takers.some(({ begun }) => !begun);
   const into = words.usedIn(takers.map(({ name }) => name));
   return (
     <Sheet rim={soup?.toneHex} label={`${batch.name} is out of the kettle`}>
       <Title level={2}>{`${batch.name} is out: ${words.litres(batch.volumeOutL ?? batch.volumeL)}`}</Title>
-      <Note>{`Where does it go? Its temperature clock ${takers.length === 0 ? 'starts now' : 'runs until all of it is in'}.`}</Note>
+      <Note>{`${isEarly ? `It is to go ${into}. Where does it stand until then?` : 'Where does it go?'} Its temperature clock starts now.`}</Note>
       <View style={{ gap: 8 }}>
-        {takers.length === 0 ? null : (
+        {takers.length === 0 || isEarly ? null : (
           <Action
             kind="main"
             label={`All of it has gone ${into}`}
