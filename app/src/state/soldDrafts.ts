@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { followOtherTabs } from './tabs';
 
 /** As typed: portions, and when it ran out. */
 interface SoldDraft {
@@ -30,3 +31,4 @@ export const useSoldDrafts = create<SoldDrafts>()(
     { name: 'broth-board-sold', storage: createJSONStorage(() => localStorage), partialize: ({ byKey }) => ({ byKey }) },
   ),
 );
+followOtherTabs(useSoldDrafts);

@@ -1,6 +1,7 @@
 import type { CalendarDate, Par } from '@broth/core';
 import { create } from 'zustand';
 import { createJSONStorage, persist } from 'zustand/middleware';
+import { followOtherTabs } from './tabs';
 
 type Litres = Readonly<Record<string, number>>;
 
@@ -31,6 +32,7 @@ export const useUnsentPars = create<UnsentPars>()(
     { name: 'broth-board-unsent-pars', storage: createJSONStorage(() => localStorage), partialize: ({ byDay }) => ({ byDay }) },
   ),
 );
+followOtherTabs(useUnsentPars);
 
 export function unsentPars(): readonly { readonly date: CalendarDate; readonly soupId: string; readonly parL: number }[] {
   return Object.entries(useUnsentPars.getState().byDay).flatMap(([date, day]) => Object.entries(day).map(([soupId, parL]) => ({ date, soupId, parL })));
