@@ -201,7 +201,7 @@ test('a batch begun hours before its time: a new plan is offered, and on the boa
   // With nothing else to do the first batch may be begun at once, although it is planned for two hours later.
   await page.getByRole('button', { name: /^Start / }).click();
   const changed = page.getByRole('group', { name: 'The day runs ahead of the plan' });
-  await expect(changed).toContainText(/begins? /, { timeout: 10_000 });
+  await expect(changed).toContainText(/In all: /, { timeout: 10_000 });
   await page.getByRole('button', { name: 'Use the new plan' }).click();
   await expect(changed).toHaveCount(0);
   const { plan } = (await (await page.request.get(`${stand.address}${API}`)).json()) as { plan: { version: number; plan: DayPlan } };
