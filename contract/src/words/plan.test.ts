@@ -3,13 +3,14 @@ import { words } from '../index';
 
 const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
 const nothing: PlanDifference = { changes: [], lateMin: 0, washMin: 0, same: 0 };
-const moved = (batchId: string, byMin: number, lateMin = 0, wasLateMin = 0): PlanDifference['changes'][number] => ({
+const moved = (batchId: string, byMin: number, lateMin = 0, wasLateMin = 0, beginsByMin: number | null = null): PlanDifference['changes'][number] => ({
   kind: 'moved',
   batchId,
   byMin,
   readyMin: 600,
   lateMin,
   wasLateMin,
+  beginsByMin,
 });
 const story = (some: Partial<BatchStory>): BatchStory => ({ batchId: 'Bean 1', slackMin: 0, binding: [], chance: null, ...some });
 const cure = (some: Partial<Cure>): Cure => ({ whatIf: { kind: 'cook' }, lateMin: 20, unplaced: 2, places: 0, gainsMin: 0, ...some });
@@ -20,6 +21,11 @@ test.each([
     'the first three of many, and what it costs in all',
     words.planDifference({ changes: [moved('A', -20), moved('B', 5, 5), moved('C', 0, 0, 4), moved('D', 1)], lateMin: 1, washMin: 7, same: 2 }, names),
     'A: 20 min earlier; B: 5 min later, now 5 min late; C: as before, now in time; 1 more. In all: 1 min more late in all, 7 min more washing. 2 as they were.',
+  ],
+  [
+    'one that begins much sooner than it is ready sooner, and one that is ready later and begins as it did',
+    words.planDifference({ ...nothing, changes: [moved('A', -5, 0, 0, -129), moved('B', 40, 0, 0, 0)] }, names),
+    'A: 5 min earlier, begins 2 h 09 earlier; B: 40 min later, begins as before. In all: nothing later than it was.',
   ],
   [
     'another kettle, one new, one gone, one without a place',

@@ -5,6 +5,10 @@ import type { Names } from './names';
 
 /** What the plan knows, in sentences. */
 
+function shift(byMin: number): string {
+  return `${duration(Math.abs(byMin))} ${byMin > 0 ? 'later' : 'earlier'}`;
+}
+
 function change(one: PlanChange, names: Names): string {
   switch (one.kind) {
     case 'added':
@@ -16,10 +20,10 @@ function change(one: PlanChange, names: Names): string {
     case 'vessel':
       return `${names.batch(one.batchId)} goes to ${names.resource(one.toId)}`;
     case 'begins':
-      return `${names.batch(one.batchId)} begins ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}, ready as before`;
+      return `${names.batch(one.batchId)} begins ${shift(one.byMin)}, ready as before`;
     case 'moved': {
-      const way =
-        one.byMin === 0 ? `${names.batch(one.batchId)}: as before` : `${names.batch(one.batchId)}: ${duration(Math.abs(one.byMin))} ${one.byMin > 0 ? 'later' : 'earlier'}`;
+      const begins = one.beginsByMin === null ? '' : `, begins ${one.beginsByMin === 0 ? 'as before' : shift(one.beginsByMin)}`;
+      const way = `${names.batch(one.batchId)}: ${one.byMin === 0 ? 'as before' : shift(one.byMin)}${begins}`;
       if (one.lateMin > 0) return `${way}, ${one.wasLateMin > 0 ? '' : 'now '}${duration(one.lateMin)} late`;
       return one.wasLateMin > 0 ? `${way}, now in time` : way;
     }

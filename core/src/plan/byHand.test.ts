@@ -112,6 +112,22 @@ describe('what a change is told as', () => {
     ]);
     expect(planDifference(plan, begun([-4])).same).toBe(3);
   });
+  test('ready at another time, and begun still further away: both are told', () => {
+    const [first] = plan.batches;
+    const after = (readyMin: number, beginsMin: number): DayPlan => ({
+      ...plan,
+      batches: plan.batches.map((batch) =>
+        batch.id !== first?.id
+          ? batch
+          : { ...batch, readyMin: batch.readyMin + readyMin, steps: batch.steps.map((step, index) => (index === 0 ? { ...step, startMin: step.startMin + beginsMin } : step)) },
+      ),
+    });
+    expect([after(-5, -129), after(40, 0), after(-5, -34)].map((one) => planDifference(plan, one).changes)).toMatchObject([
+      [{ kind: 'moved', byMin: -5, beginsByMin: -129 }],
+      [{ kind: 'moved', byMin: 40, beginsByMin: 0 }],
+      [{ kind: 'moved', byMin: -5, beginsByMin: null }],
+    ]);
+  });
   test('the largest first: another vessel weighs as little as ten minutes', () => {
     expect(ANOTHER_VESSEL_MIN).toBe(MOVED_UNIT_MIN);
     const byMin = [3, 25, 0];
