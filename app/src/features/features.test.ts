@@ -150,7 +150,7 @@ describe('a plan that has slipped', () => {
     ['begun eleven minutes early', early(11), -11, true],
     ['ten are still the plan', early(10), -10, false],
     ['until the clock has caught up', early(60), -10, false],
-    ['finished long before its time', [...early(60), { ...event('batch.finished/1', startMin - 20, { batchId: id, volumeOutL: 12 }) }], -20, true],
+    ['finished long before its time', [...early(60), event('batch.finished/1', startMin - 20, { batchId: id, volumeOutL: 12 })], -20, true],
     ['nothing begun is ahead of nothing', [], -60, false],
   ] as const)('a day ahead of its plan: %s', (_, events, afterMin, ahead) => {
     expect(runsAhead(plan, foldDay(events), startMin + afterMin)).toBe(ahead);

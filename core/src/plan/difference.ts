@@ -70,7 +70,8 @@ export function planDifference(before: DayPlan, after: DayPlan): PlanDifference 
   const gone = before.batches
     .filter((batch) => !is.has(batch.id))
     .map((batch): PlanChange => ({ kind: unplaced.has(batch.id) ? 'unplaced' : 'gone', batchId: batch.id, name: batch.name }));
-  // What came or went before all of it; of a move and another vessel that weigh the same, the move; when one begins a little, and last of all where nothing else of it moves.
+  // What came or went before all of it; of a move and another vessel that weigh the same, the move. When one begins counts a tenth beside when it is ready, and
+  // where nothing else of it moves it is told last.
   const size = (change: PlanChange): number => {
     if (change.kind === 'moved') return Math.abs(change.byMin) + Math.abs(change.beginsByMin ?? 0) / 10 + 1000 * Math.abs(change.lateMin - change.wasLateMin);
     if (change.kind === 'begins') return Math.abs(change.byMin) / 1000;

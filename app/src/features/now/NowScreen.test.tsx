@@ -253,7 +253,7 @@ describe('Now', () => {
       event('batch.finished/1', 536, { batchId: id, volumeOutL: 6 }),
     ];
     show(out, true, taking, [stock]);
-    expect(screen.getByText('It is to go into Beetroot 1. Where does it stand until then? Its temperature clock starts now.')).toBeTruthy();
+    expect(screen.getByText('Out since 8:56, and its temperature counts. It is to go into Beetroot 1: where does it stand until then?')).toBeTruthy();
     cleanup();
     show([...out, ...begun()], true, taking, [stock]);
     press('All of Stock 1 has gone into Beetroot 1');

@@ -33,7 +33,7 @@ export function WhereTo({
   return (
     <Sheet rim={soup?.toneHex} label={`${batch.name} is out of the kettle`}>
       <Title level={2}>{`${batch.name} is out: ${words.litres(batch.volumeOutL ?? batch.volumeL)}`}</Title>
-      <Note>{`${isEarly ? `It is to go ${into}. Where does it stand until then?` : 'Where does it go?'} Its temperature clock starts now.`}</Note>
+      <Note>{`Out since ${day.at(batch.finishedAt ?? batch.startedAt)}, and its temperature counts. ${isEarly ? `It is to go ${into}: where does it stand until then?` : 'Where does it go?'}`}</Note>
       <View style={{ gap: 8 }}>
         {takers.length === 0 || isEarly ? null : (
           <Action
