@@ -24,14 +24,14 @@ const PUBLISHED_S = long ? 30 : 2;
 
 const workedS = (): number => process.cpuUsage().user / 1e6;
 
-function search(problem: Problem, seed: number, times: readonly number[]): { readonly costs: readonly number[]; readonly plan: Sequence; readonly moves: number } {
+/** The best there is after each time. */
+function search(problem: Problem, seed: number, times: readonly number[]): readonly Sequence[] {
   const from = workedS();
   const solving = startSolving(problem, { seed });
-  const costs = times.map((time) => {
+  return times.map((time) => {
     while (workedS() - from < time) solving.run(4);
-    return solving.cost();
+    return solving.sequence();
   });
-  return { costs, plan: solving.sequence(), moves: solving.movesMade() };
 }
 
 const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / Math.max(1, values.length);
@@ -41,17 +41,16 @@ function days(): unknown {
     SIZES.map((size) => {
       const runs = SEEDS.map((seed) => {
         const problem = madeDay(family, size, seed);
-        const { costs, plan } = search(problem, 1, TIMES);
-        const others = BEST.seeds.map((other) => search(problem, other, [BEST.seconds]));
-        const all = [plan, ...others.map((one) => one.plan)];
-        const best = Math.min(...costs, ...others.flatMap((one) => one.costs));
-        const wrong = all.reduce((sum, one) => sum + violations(problem, one).length, 0);
+        const found = search(problem, 1, TIMES);
+        const all = [...found, ...BEST.seeds.flatMap((other) => search(problem, other, [BEST.seconds]))];
+        const best = all.reduce((least, one) => (one.objective.cost < least.objective.cost ? one : least));
+        const { cost, lateMin } = best.objective;
         return {
-          gaps: costs.map((cost) => (cost - best) / best),
-          boundGap: (best - boundOf(problem).cost) / best,
-          late: plan.objective.lateMin,
-          unplaced: plan.unplaced.length,
-          wrong,
+          gaps: found.map(({ objective }) => (objective.cost - cost) / cost),
+          boundGap: (cost - boundOf(problem).cost) / cost,
+          lates: [...found.map(({ objective }) => objective.lateMin), lateMin],
+          unplaced: found.at(-1)?.unplaced.length ?? 0,
+          wrong: all.reduce((sum, one) => sum + violations(problem, one).length, 0),
         };
       });
       return {
@@ -59,7 +58,7 @@ function days(): unknown {
         size,
         gaps: TIMES.map((_, at) => mean(runs.map((run) => run.gaps[at] ?? 0))),
         boundGap: mean(runs.map((run) => run.boundGap)),
-        lateMin: mean(runs.map((run) => run.late)),
+        lates: [...TIMES, null].map((_, at) => mean(runs.map((run) => run.lates[at] ?? 0))),
         unplaced: runs.reduce((sum, run) => sum + run.unplaced, 0),
         violations: runs.reduce((sum, run) => sum + run.wrong, 0),
       };

@@ -74,7 +74,9 @@ const percent = (share) => `${(share * 100).toFixed(1)} %`;
 function printSequence({ times, best, publishedS, days, textbook }) {
   const target = (size, time) => (time < 1 || size > 20 ? null : size <= 8 ? (time < 10 ? 0.02 : 0.0001) : time < 10 ? 0.05 : 0.02);
   console.log(`\nMade days: gap to the best of ${best.seeds.length} more searches of ${best.seconds} s, by seconds of search (beside it what is aimed at)`);
-  console.log(`${'family'.padEnd(12)}${'batches'.padStart(8)}${times.map((time) => `${time} s`.padStart(28)).join('')}${'bound below best'.padStart(28)}`);
+  console.log(
+    `${'family'.padEnd(12)}${'batches'.padStart(8)}${times.map((time) => `${time} s`.padStart(28)).join('')}${'bound below best'.padStart(28)}${'late / of the best, min'.padStart(32)}`,
+  );
   let wrong = 0;
   for (const day of days) {
     wrong += day.violations;
@@ -83,7 +85,10 @@ function printSequence({ times, best, publishedS, days, textbook }) {
       return `${percent(day.gaps[at])}${aim === null ? '' : ` (${percent(aim)}${day.gaps[at] <= aim ? '' : ', not reached'})`}`.padStart(28);
     });
     console.log(
-      `${day.family.padEnd(12)}${String(day.size).padStart(8)}${gaps.join('')}${percent(day.boundGap).padStart(28)}${day.unplaced > 0 ? `  ${day.unplaced} without a place` : ''}`,
+      `${day.family.padEnd(12)}${String(day.size).padStart(8)}${gaps.join('')}${percent(day.boundGap).padStart(28)}${day.lates
+        .map((late) => late.toFixed(0))
+        .join(' / ')
+        .padStart(32)}${day.unplaced > 0 ? `  ${day.unplaced} without a place` : ''}`,
     );
   }
   console.log(`\nPublished problems, at most ${publishedS} s each`);

@@ -29,11 +29,15 @@ function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens
     readyMin,
     lateMin: job.readyByMin === null ? 0 : Math.max(0, readyMin - job.readyByMin),
     allergens,
-    steps: placed.steps.map((step, index) => {
+    steps: placed.steps.map(({ stepId, modeId, unitId, startMin, endMin }, index) => {
       const own = job.steps[index];
       return {
-        ...step,
-        uses: own?.modes.find((mode) => mode.id === step.modeId)?.uses ?? [],
+        stepId,
+        modeId,
+        unitId,
+        startMin,
+        endMin,
+        uses: own?.modes.find((mode) => mode.id === modeId)?.uses ?? [],
         frozen: own?.fixed?.kind === 'done',
         waitedMin: waits[index]?.waitedMin ?? 0,
         waitedFor: waits[index]?.blocker?.id ?? null,

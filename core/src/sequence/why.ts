@@ -20,20 +20,23 @@ interface Stay {
   readonly toMin: number;
 }
 
+/** What a step, or a wash before a job, takes of a resource. */
+interface Load {
+  readonly jobId: string;
+  /** null = a wash. */
+  readonly stepId: string | null;
+  readonly fromMin: number;
+  readonly toMin: number;
+  readonly units: number;
+}
+
 /** All a question about a finished sequence needs, gathered once. */
 export class Explained {
   private readonly problem: Problem;
   private readonly placed: ReadonlyMap<string, PlacedJob>;
   private readonly job: ReadonlyMap<string, Job>;
   private readonly stays: readonly Stay[];
-  private readonly loads: readonly {
-    readonly resourceId: string;
-    readonly jobId: string;
-    readonly stepId: string | null;
-    readonly fromMin: number;
-    readonly toMin: number;
-    readonly units: number;
-  }[];
+  private readonly loadsOf: ReadonlyMap<string, readonly Load[]>;
 
   constructor(problem: Problem, sequence: Pick<Sequence, 'jobs' | 'changeovers'>) {
     this.problem = problem;
@@ -41,17 +44,14 @@ export class Explained {
     this.placed = new Map(sequence.jobs.map((placed) => [placed.jobId, placed]));
     this.stays = sequence.jobs.flatMap((placed) => this.staysOf(placed));
     const washUses = new Map(problem.units.map((unit) => [unit.id, problem.changeovers.find(({ id }) => id === unit.changeoverId)?.uses ?? []]));
-    this.loads = [
-      ...sequence.jobs.flatMap((placed) =>
-        placed.steps.flatMap((step) => {
-          const mode = this.stepOf(placed.jobId, step.stepId)?.modes.find(({ id }) => id === step.modeId);
-          return (mode?.uses ?? []).map((use) => ({ ...use, jobId: placed.jobId, stepId: step.stepId, fromMin: step.startMin, toMin: step.endMin }));
-        }),
-      ),
-      ...sequence.changeovers.flatMap((wash) =>
-        (washUses.get(wash.unitId) ?? []).map((use) => ({ ...use, jobId: wash.toJobId, stepId: null, fromMin: wash.startMin, toMin: wash.endMin })),
-      ),
-    ];
+    const loadsOf = new Map(problem.resources.map(({ id }): [string, Load[]] => [id, []]));
+    for (const { jobId, steps } of sequence.jobs)
+      for (const { stepId, modeId, startMin, endMin } of steps)
+        for (const { resourceId, units } of this.stepOf(jobId, stepId)?.modes.find(({ id }) => id === modeId)?.uses ?? [])
+          loadsOf.get(resourceId)?.push({ jobId, stepId, fromMin: startMin, toMin: endMin, units });
+    for (const { unitId, toJobId, startMin, endMin } of sequence.changeovers)
+      for (const { resourceId, units } of washUses.get(unitId) ?? []) loadsOf.get(resourceId)?.push({ jobId: toJobId, stepId: null, fromMin: startMin, toMin: endMin, units });
+    this.loadsOf = loadsOf;
   }
 
   private stepOf(jobId: string, stepId: string): Job['steps'][number] | undefined {
@@ -103,8 +103,8 @@ export class Explained {
     for (const use of uses) {
       const resource = this.problem.resources.find(({ id }) => id === use.resourceId);
       if (resource === undefined) continue;
-      const others = this.loads.filter(
-        (load) => load.resourceId === use.resourceId && !(load.jobId === jobId && load.stepId === step.stepId) && load.fromMin < toMin && load.toMin > fromMin,
+      const others = (this.loadsOf.get(use.resourceId) ?? []).filter(
+        (load) => load.fromMin < toMin && load.toMin > fromMin && !(load.jobId === jobId && load.stepId === step.stepId),
       );
       const points = [fromMin, ...others.map((load) => load.fromMin), ...resource.windows.flatMap((window) => [window.fromMin, window.toMin])].filter(
         (at) => at >= fromMin && at < toMin,
