@@ -14,6 +14,7 @@ import { ensureWeb } from './lib/web.mjs';
 const bin = (name) => path.join(ROOT, 'node_modules/.bin', name);
 const RESULTS = path.join(ROOT, 'test-results');
 const ROOMS = ['core', 'contract', 'demo', 'server', 'cli', 'probes', 'app'];
+const STAGES = ['static', 'unit', 'browser'];
 let passed = 0;
 let failed = 0;
 /** What failed, said again at the end: what came before is long. */
@@ -92,6 +93,8 @@ async function main() {
   checkNode();
   await ensurePackages();
   const only = process.argv.slice(2);
+  const unknown = only.filter((stage) => !STAGES.includes(stage));
+  if (unknown.length > 0) throw new Error(`There is no stage called ${unknown.join(', ')}: name ${STAGES.join(', ')}, or nothing for all.`);
   const wanted = (stage) => only.length === 0 || only.includes(stage);
   mkdirSync(RESULTS, { recursive: true });
   if (wanted('static')) {

@@ -48,7 +48,7 @@ export const putThermometer = z.object({
 /** One line of the day's record. */
 export const recordLine = z.object({
   seq: z.int(),
-  what: z.enum(['reading', 'probe', 'place', 'item', 'thermometer', 'action', 'decision', 'missed', 'correction', 'discard', 'signature']),
+  what: z.enum(['reading', 'probe', 'place', 'item', 'thermometer', 'action', 'decision', 'used', 'missed', 'correction', 'discard', 'signature']),
   at: instant,
   takenAt: z.string(),
   recordedAt: z.string(),

@@ -146,7 +146,7 @@ export function hold(verdict: HoldVerdict, unit: TemperatureUnit): string {
     case 'fail':
       return verdict.actions.length === 1 && outAtLeastMin > 0 ? `Was not at ${wantedAt} for ${duration(outAtLeastMin)} at least.` : `Not at ${wantedAt}; out${out}.${left}`;
     case 'undetermined':
-      return `Was not at ${wantedAt}${out}. The readings do not show for how long.`;
+      return outAtMostMin === null ? `No reading shows that it stayed at ${wantedAt}.` : `Was not at ${wantedAt}${out}. The readings do not show for how long.`;
     case 'overdue':
       return 'A reading is overdue. Take one now.';
     case 'pass':

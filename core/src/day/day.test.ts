@@ -112,8 +112,8 @@ describe('what is due', () => {
   test("the rule's deadline comes before the routine", () => {
     expect(due([...cooked(), cooling(55), read(56, 140), read(150, 75)], 160)).toEqual([['cool', 176, 'us.cool.1']]);
   });
-  test('a held soup is read every two hours', () => {
-    expect(due([...cooked(), event('hold.started/1', 52, { batchId: B, placeId: 'well1' })], 60)).toEqual([['hotHold', 172, null]]);
+  test('a soup that is to stay hot is read every two hours from when it is out of its kettle', () => {
+    expect(due([...cooked(), event('hold.started/1', 52, { batchId: B, placeId: 'well1' })], 60)).toEqual([['hotHold', 170, null]]);
   });
 });
 

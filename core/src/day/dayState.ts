@@ -92,12 +92,13 @@ export interface CoolingSegment {
   readonly depthCm: number | null;
 }
 
-/** A stretch of hot holding. Carried from one well to another it goes on. */
+/** A stretch in which it has to stay hot: from when it is out of its kettle, in whatever it stands. Carried into a well, or from one to another, it goes on. */
 export interface Hold {
   readonly since: Instant;
   /** When it went on to something else; null = it is held still. */
   readonly until: Instant | null;
-  readonly placeId: string;
+  /** The well; null = it stood, and nothing kept it hot. */
+  readonly placeId: string | null;
 }
 
 export interface BatchRecord {

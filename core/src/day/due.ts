@@ -41,6 +41,15 @@ function coolingDue(batch: BatchRecord, { cooling }: BatchVerdicts, purpose: Pur
     : { batchId, purpose, dueAt: routine, deadlineRuleId: null };
 }
 
+/** The next check of what has to stay hot. */
+function hotDue({ batchId }: BatchRecord, { hotHold }: BatchVerdicts): DueReading | null {
+  return hotHold === null ? null : { batchId, purpose: 'hotHold', dueAt: hotHold.dueAt, deadlineRuleId: null };
+}
+
+function sooner(one: DueReading | null, other: DueReading | null): DueReading | null {
+  return one === null || (other !== null && other.dueAt < one.dueAt) ? other : one;
+}
+
 function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): DueReading | null {
   const { stage, batchId } = batch;
   const verdicts = judgeBatch(batch, soup, book, now);
@@ -57,7 +66,7 @@ function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: 
           : { batchId, purpose: 'cool', dueAt: stage.since, deadlineRuleId: null }
         : coolingDue(batch, verdicts, 'cool', stage.since);
     case 'holding':
-      return verdicts.hotHold === null ? null : { batchId, purpose: 'hotHold', dueAt: verdicts.hotHold.dueAt, deadlineRuleId: null };
+      return hotDue(batch, verdicts);
     case 'stored': {
       const cooling = soup?.served === 'cold' ? coolingDue(batch, verdicts, 'coldHold', stage.since) : null;
       return cooling ?? (verdicts.coldHold === null ? null : { batchId, purpose: 'coldHold', dueAt: verdicts.coldHold.dueAt, deadlineRuleId: null });
@@ -67,7 +76,7 @@ function dueOf(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: 
         ? null
         : { batchId, purpose: 'reheat', dueAt: verdicts.reheat.dueAt ?? addMinutes(stage.since, REHEAT_CHECK_MIN), deadlineRuleId: verdicts.reheat.ruleId };
     case 'finished':
-      return soup?.served === 'cold' ? coolingDue(batch, verdicts, 'cool', stage.at) : cookDue(batch, soup, verdicts);
+      return soup?.served === 'cold' ? coolingDue(batch, verdicts, 'cool', stage.at) : sooner(cookDue(batch, soup, verdicts), hotDue(batch, verdicts));
     case 'cooking':
       return soup?.served === 'cold' ? null : cookDue(batch, soup, verdicts);
     case 'used':

@@ -74,13 +74,20 @@ function move(batch: Draft, stage: Stage, at: Instant): void {
   batch.stage = stage;
 }
 
-/** Into a well. From another well it goes on being held: what it was out of its limit before stays counted. */
+/** Out of its kettle it stands until somebody carries it somewhere, and what is hot has to stay hot from then on. */
+function stand(batch: Draft, at: Instant): void {
+  if (batch.stage.kind === 'discarded') return;
+  move(batch, { kind: 'finished', at }, at);
+  batch.holds.push({ since: at, until: null, placeId: null });
+}
+
+/** Into a well. From another, or from where it stood, it goes on being held: what it was out of its limit before stays counted. */
 function hold(batch: Draft, placeId: string, at: Instant): void {
   if (batch.stage.kind === 'discarded') return;
   const last = batch.holds.at(-1);
   if (last?.until === null) batch.holds[batch.holds.length - 1] = { ...last, placeId };
   else batch.holds.push({ since: at, until: null, placeId });
-  move(batch, { kind: 'holding', since: last?.until === null ? last.since : at, placeId }, at);
+  move(batch, { kind: 'holding', since: batch.stage.kind === 'holding' ? batch.stage.since : at, placeId }, at);
 }
 
 function segmentOf(event: Extract<DayEvent, { kind: 'cooling.started/1' | 'cooling.started/2' }>): CoolingSegment {
@@ -187,7 +194,7 @@ function applyTo(batch: Draft, event: Exclude<BatchEvent, BatchStarted>, day: Da
     case 'batch.finished/1':
       batch.finishedAt ??= at;
       batch.volumeOutL ??= event.data.volumeOutL;
-      move(batch, { kind: 'finished', at }, at);
+      stand(batch, at);
       return;
     case 'batch.used/1':
       move(batch, { kind: 'used', at, intoBatchIds: event.data.intoBatchIds }, at);

@@ -23,7 +23,7 @@ export interface BatchVerdicts {
   /** The rules it was cooled by: those in force when it began. */
   readonly coolingRules: readonly CoolRule[];
   readonly pans: readonly PanVerdict[];
-  /** Of where it is held now. */
+  /** Of where it is held, or stands, now. */
   readonly hotHold: HoldVerdict | null;
   /** Of every stretch of hot holding there was, the last one too, in their order. */
   readonly held: readonly HeldVerdict[];
@@ -61,15 +61,29 @@ export function coolingReadings(batch: BatchRecord): readonly ReadingRecord[] {
 const IN_COLD_PLACE = ['shallowPans', 'blast', 'walkIn'];
 
 /** A stretch of hot holding by the rule that was in force when it began; one that is over is judged as it ended. null = no rule is on. */
-function judgeHold(batch: BatchRecord, { since, until }: Hold, book: RuleBook, now: Instant): HoldVerdict | null {
+function judgeHold(batch: BatchRecord, { since, until, placeId }: Hold, book: RuleBook, now: Instant): HoldVerdict | null {
   const rule = rulesAt(book, since).hotHold;
+  if (rule === null) return null;
   const end = until === null ? now : Math.min(now, until);
-  return rule === null ? null : holdVerdict({ readings: readingsFor(batch, ['hotHold'], since).filter(({ at }) => at <= end), since, rule, now: end });
+  const verdict = holdVerdict({ readings: readingsFor(batch, ['cook', 'hotHold'], since).filter(({ at }) => at <= end), since, rule, now: end });
+  // What stood so long that a check was due, and has gone into something else since, nobody can read any more.
+  const isGone = batch.stage.kind === 'used' && until === batch.stage.at && placeId === null;
+  return isGone && verdict.kind === 'overdue' ? { ...verdict, kind: 'undetermined', actions: ['personInCharge', 'discard'] } : verdict;
+}
+
+/** Every stretch in which it had to stay hot. What went on from its kettle before anybody had to read it has nothing to tell, and what is never hot no stretch. */
+function judgeHolds(batch: BatchRecord, isCold: boolean, book: RuleBook, now: Instant): readonly HeldVerdict[] {
+  return batch.holds.flatMap((hold): HeldVerdict[] => {
+    const stood = hold.placeId === null;
+    if (stood && isCold) return [];
+    const verdict = judgeHold(batch, hold, book, now);
+    return verdict === null || (stood && hold.until !== null && verdict.kind === 'inProgress') ? [] : [{ hold, verdict }];
+  });
 }
 
 /** When it left the heat for its cooling: out of the well if it was held hot there and nothing says that it was not; null = it was not. */
 function leftWellAt(batch: BatchRecord, coolingStarted: Instant | null, book: RuleBook): Instant | null {
-  const hold = batch.holds.find(({ until }) => until !== null && until === coolingStarted);
+  const hold = batch.holds.find(({ until, placeId }) => placeId !== null && until !== null && until === coolingStarted);
   const verdict = hold === undefined || coolingStarted === null ? null : judgeHold(batch, hold, book, coolingStarted);
   return verdict?.kind === 'pass' && verdict.outAtMostMin === null ? coolingStarted : null;
 }
@@ -146,17 +160,14 @@ function judgeCooling(batch: BatchRecord, soup: Soup | undefined, book: RuleBook
 
 /** Every verdict that applies to a batch at an instant, each by the rules that were in force when what it judges began. What never happened has none. */
 export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: RuleBook, now: Instant): BatchVerdicts {
-  const { coolingSegments, holds, storedSince, reheatingSince, stage, timeControl } = batch;
+  const { coolingSegments, storedSince, reheatingSince, stage, timeControl } = batch;
   const isCold = soup?.served === 'cold';
   // Never hot: its clock runs from when its ingredients were put together, whether or not anybody says that it is being cooled.
   const coolingFrom = coolingSegments[0]?.since ?? (isCold ? batch.startedAt : null);
   const food = isCold ? 'ambient' : 'cooked';
   const coolingRules = coolingFrom === null ? [] : rulesAt(book, coolingFrom).cooling[food];
   const cooled = coolingFrom === null ? { cooling: null, pans: [] } : judgeCooling(batch, soup, book, coolingRules, now);
-  const held = holds.flatMap((hold): HeldVerdict[] => {
-    const verdict = judgeHold(batch, hold, book, now);
-    return verdict === null ? [] : [{ hold, verdict }];
-  });
+  const held = judgeHolds(batch, isCold, book, now);
   const coldRule = storedSince === null ? null : rulesAt(book, storedSince).coldHold;
   /** Minutes it may have been out of temperature control before it was taken out for good: where every minute counts these do. */
   const outBefore = (until: Instant): number => {
@@ -164,7 +175,7 @@ export function judgeBatch(batch: BatchRecord, soup: Soup | undefined, book: Rul
       storedSince === null || coldRule === null ? null : holdVerdict({ readings: readingsFor(batch, ['coldHold'], storedSince), since: storedSince, rule: coldRule, now: until });
     return [...held.map(({ verdict }) => verdict), ...(cold === null ? [] : [cold])].reduce((sum, verdict) => sum + (verdict.outAtMostMin ?? 0), 0);
   };
-  const isHeld = stage.kind === 'holding' && timeControl === null;
+  const isHeld = (stage.kind === 'holding' || (stage.kind === 'finished' && !isCold)) && timeControl === null;
   const reheatRule = reheatingSince === null ? null : rulesAt(book, reheatingSince).reheat.own;
   const cookedAs = soup === undefined ? null : cookedFoodOf(soup);
   const cookRule = cookedAs === null ? null : cookRuleFor(cookedAs, rulesAt(book, batch.startedAt));

@@ -77,6 +77,31 @@ describe('cooking', () => {
   });
 });
 
+describe('out of its kettle and nowhere yet', () => {
+  const into = (minute: number): DayEvent => eventAt('batch.used/1', minute, { batchId: B, intoBatchIds: [`${DAY}.other.1`] });
+  const due = (events: readonly DayEvent[], minute: number) =>
+    dueReadings(foldDay(events), new Map([['chowder', lentil]]), bookOf(), at(minute)).map(({ purpose, dueAt }) => [purpose, (dueAt - T0) / 60_000]);
+  test('what is hot has to stay hot while it stands (FDA Food Code 2022, 3-501.16(A)(1)), and is read as often as in a well', () => {
+    expect([standing(cooked(30), 40)?.kind, due(cooked(30), 40), standing(cooked(30), 160)?.kind]).toEqual(['inProgress', [['hotHold', 155]], 'overdue']);
+    expect(standing([...cooked(30), read(100, 120, 'cook')], 101)).toMatchObject({ purpose: 'hotHold', kind: 'fail', actions: ['reheatHot', 'discard'] });
+    expect(standing([...cooked(30), read(100, 140, 'cook')], 101)?.kind).toBe('pass');
+  });
+  test('poured in after standing for hours that nobody read, it is not proven: somebody decides', () => {
+    expect([standing([...cooked(30), into(90)], 400), standing([...cooked(30), into(330)], 400)?.kind]).toEqual([null, 'undetermined']);
+    expect(judgeBatch(batchOf([...cooked(30), into(330)]), lentil, bookOf(), at(400)).held[0]?.verdict.missed).toHaveLength(2);
+    expect(standing([...cooked(30), read(150, 150, 'cook'), read(260, 140, 'cook'), into(330)], 400)).toBeNull();
+  });
+  test('carried into a well it has stood since it left its kettle; carried on to be cooled in time there is nothing to tell', () => {
+    const held = [...cooked(30), eventAt('hold.started/1', 100, { batchId: B, placeId: 'w1' })];
+    expect([batchOf(held).holds, batchOf(held).stage]).toEqual([[{ since: at(35), until: null, placeId: 'w1' }], { kind: 'holding', since: at(100), placeId: 'w1' }]);
+    expect(due(held, 110)).toEqual([['hotHold', 155]]);
+    expect([judgeBatch(batchOf([...cooked(30), cooling(50)]), lentil, bookOf(), at(60)).held, standing([...cooked(30), cooling(50)], 60)?.purpose]).toEqual([[], 'cool']);
+  });
+  test('what was never hot does not stand hot', () => {
+    expect(judgeBatch(batchOf(cooked(30)), gazpacho, bookOf(), at(400)).held).toEqual([]);
+  });
+});
+
 describe('a batch in pans', () => {
   const events = [...cooked(30), cooling(40, 3), read(41, 140, 'cool'), read(45, 134, 'cool'), read(100, 69, 'cool', { pan: 1 }), read(101, 70, 'cool', { pan: 2 })];
   test('is as cold as its slowest pan, and one without a reading is not passed', () => {

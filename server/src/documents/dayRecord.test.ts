@@ -190,6 +190,7 @@ test('everything else that was logged is a line of its own, with who, what and w
     event('thermometer.checked/1', 440, { thermometerId: 'p1', method: 'ice', reading: { value: 33.5, unit: 'F', rawText: '33.5' }, offset: 1.5, usable: true }),
     started(),
     event('decision.made/1', 700, { batchId: B, ruleId: 'us.cool.1', keep: false, reason: 'nobody can say' }),
+    event('batch.used/1', 702, { batchId: B, intoBatchIds: ['minestrone.1', 'barley.1'] }),
     event('corrective.taken/1', 705, { batchId: B, ruleId: 'us.cool.1', action: 'discard', note: 'binned', volumeL: 17.5 }),
     event('lot.discarded/1', 710, { lotId: 'lot1', soupId: 'lentil', volumeL: 3, reason: 'past its date' }),
     event('note.made/1', 715, { batchId: null, text: 'not a line of the record' }),
@@ -199,11 +200,12 @@ test('everything else that was logged is a line of its own, with who, what and w
     ['item', null, 'Clams from the harbour: refused'],
     ['thermometer', 'pass', 'Ice point: +1.5 °F, in use'],
     ['decision', null, 'Person in charge: not kept'],
+    ['used', null, 'Gone into minestrone.1 and barley.1'],
     ['action', null, 'Discard'],
     ['discard', null, 'Discarded from stock: lot1'],
   ]);
-  expect(lines.map((line) => line.note)).toEqual(['door was open', 'too warm', '', 'nobody can say', 'binned', 'past its date']);
-  expect([lines[4]?.litres, lines[5]?.litres, lines[0]?.purpose]).toEqual([17.5, 3, demo.station.equipment.find((one) => one.id === 'walkin')?.name]);
+  expect(lines.map((line) => line.note)).toEqual(['door was open', 'too warm', '', 'nobody can say', '', 'binned', 'past its date']);
+  expect([lines[5]?.litres, lines[6]?.litres, lines[0]?.purpose]).toEqual([17.5, 3, demo.station.equipment.find((one) => one.id === 'walkin')?.name]);
 });
 
 describe('a signature', () => {

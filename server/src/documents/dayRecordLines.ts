@@ -151,6 +151,7 @@ const OTHER = [
   'thermometer.checked/1',
   'corrective.taken/1',
   'decision.made/1',
+  'batch.used/1',
   'check.explained/1',
   'event.voided/1',
   'lot.discarded/1',
@@ -199,6 +200,10 @@ function otherLine(event: OtherEvent, line: Omit<RecordLine, 'what'>, names: Rec
     case 'decision.made/1': {
       const { keep, reason, ruleId, batchId } = event.data;
       return { ...line, ...names.batch(batchId), what: 'decision', says: keep ? 'Person in charge: kept' : 'Person in charge: not kept', rule: ruleId, note: reason };
+    }
+    case 'batch.used/1': {
+      const { batchId, intoBatchIds } = event.data;
+      return { ...line, ...names.batch(batchId), what: 'used', says: `Gone ${words.usedIn(intoBatchIds.map((into) => names.batch(into).batch))}` };
     }
     case 'check.explained/1':
       return { ...line, ...names.batch(event.data.batchId), what: 'missed', says: `Missed check of ${names.clock(event.data.dueAt)} explained`, note: event.data.reason };

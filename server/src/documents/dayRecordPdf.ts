@@ -15,6 +15,7 @@ const WHAT: Readonly<Record<DayRecord['lines'][number]['what'], string>> = {
   missed: 'MISSED',
   correction: 'correction',
   discard: 'discard',
+  used: 'used',
   signature: 'signature',
 };
 
