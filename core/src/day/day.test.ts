@@ -2,28 +2,17 @@ import fc from 'fast-check';
 import { addMinutes } from '../quantity/index';
 import { makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import type { Station } from '../batch/index';
 import { dueReadings, foldDay, heatOffAt, judgeBatch, startedBatches, tasks } from './index';
 import type { BatchRecord, DayEvent } from './index';
 import { T0, eventAt } from '../testing/events.arbitrary';
 import { bookOf } from '../testing/rules';
+import { stationWith } from '../testing/station';
 
 const step = (id: string, heat: Step['heat'] = 'low'): Step =>
   makeStep({ id, phase: 'simmer', name: id, attention: 'looks', duration: { lowMin: 20, highMin: 20, perLitreMin: 0 }, heat });
 const lentil: Soup = makeSoup({ id: 'lentil', name: 'Lentil', steps: [step('boil'), step('simmer'), step('empty', 'off')] });
 const book = new Map([[lentil.id, lentil]]);
-const station: Station = {
-  equipment: [],
-  people: [],
-  services: [],
-  rinseMin: 5,
-  fullWashMin: 12,
-  readyLeadMin: 20,
-  aimChance: null,
-  laterBatches: false,
-  altitudeM: 0,
-  thermometers: [],
-};
+const station = stationWith();
 const B = '2026-11-25.lentil.1';
 const event = eventAt;
 const started = (): DayEvent => event('batch.started/1', 0, { batchId: B, soupId: 'lentil', soupVersion: 1, name: 'Lentil 1', ordinal: 1, volumeL: 18, vesselId: 'k1' });

@@ -6,6 +6,7 @@ import type { DayPlan } from '../plan/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { DAY, T0, dayEvents, eventAt } from '../testing/events.arbitrary';
+import { stationWith } from '../testing/station';
 import {
   alarms,
   backKey,
@@ -45,7 +46,7 @@ const chowder: Soup = makeSoup({
     step('empty', { phase: 'hold', heat: 'off' }),
   ],
 });
-const station: Station = {
+const station = stationWith({
   equipment: [
     { kind: 'vessel', id: 'k1', name: 'Kettle 1', capacityL: 30, minFillL: 5, workingMaxL: 25, inUse: true },
     { kind: 'immersion', id: 'stick', name: 'Stick', inUse: true },
@@ -56,14 +57,7 @@ const station: Station = {
     { id: 'cook', name: 'Cook', role: 'cook', shift: { fromMin: 300, toMin: 840 } },
   ],
   services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 840 }],
-  rinseMin: 5,
-  fullWashMin: 12,
-  readyLeadMin: 20,
-  aimChance: null,
-  laterBatches: false,
-  altitudeM: 0,
-  thermometers: [],
-};
+});
 const book = new Map([[chowder.id, chowder]]);
 const B = `${DAY}.chowder.1`;
 const begun = (by = 'lead'): DayEvent =>

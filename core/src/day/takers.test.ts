@@ -1,9 +1,9 @@
-import type { Station } from '../batch/index';
 import { planDay } from '../plan/index';
 import type { DayPlan } from '../plan/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup } from '../soup/index';
 import { DAY, T0, eventAt } from '../testing/events.arbitrary';
+import { stationWith } from '../testing/station';
 import { foldDay, takersOf } from './index';
 import type { DayEvent, Taker } from './index';
 
@@ -26,21 +26,14 @@ const taking = (id: string): Soup =>
     ingredients: [makeLine({ id: 'stock', name: 'Stock', amount: { low: 5000, high: 5000, unit: 'mL' }, stepId: 'boil', componentId: 'stock' })],
   });
 const soups = [stock, taking('leek'), taking('pea'), makeSoup({ id: 'bean', name: 'Bean', steps: cooks, makesL: 10 })];
-const station: Station = {
+const station = stationWith({
   equipment: [1, 2].map((number) => ({ kind: 'vessel', id: `k${String(number)}`, name: `Kettle ${String(number)}`, capacityL: 16, minFillL: 3, workingMaxL: 12, inUse: true })),
   people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 1200 } }],
   services: [
     { id: 'midday', name: 'Midday', startMin: 690, endMin: 840 },
     { id: 'evening', name: 'Evening', startMin: 1080, endMin: 1150 },
   ],
-  rinseMin: 5,
-  fullWashMin: 12,
-  readyLeadMin: 20,
-  aimChance: null,
-  laterBatches: false,
-  altitudeM: 0,
-  thermometers: [],
-};
+});
 const pars = [
   { soupId: 'leek', parL: 10, serviceId: 'midday' },
   { soupId: 'bean', parL: 10, serviceId: 'midday' },

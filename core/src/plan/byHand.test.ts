@@ -1,23 +1,17 @@
-import type { Equipment, Station } from '../batch/index';
+import type { Equipment } from '../batch/index';
 import { makeSoup, makeStep } from '../soup/index';
 import type { Soup } from '../soup/index';
 import { MOVED_UNIT_MIN } from '../sequence/index';
+import { stationWith } from '../testing/station';
 import { ANOTHER_VESSEL_MIN, checkDayPlan, curesOf, movedPins, planDay, planDifference, storyOf, unpinned, vesselsFor } from './index';
 import type { Cures, DayInput, DayPlan } from './index';
 
 const kettle = (id: string, workingMaxL: number): Equipment => ({ kind: 'vessel', id, name: id, capacityL: workingMaxL + 5, minFillL: 2, workingMaxL, inUse: true });
-const station: Station = {
+const station = stationWith({
   equipment: [kettle('k1', 25), kettle('k2', 12)],
   people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 } }],
   services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 840 }],
-  rinseMin: 5,
-  fullWashMin: 12,
-  readyLeadMin: 20,
-  aimChance: null,
-  laterBatches: false,
-  altitudeM: 0,
-  thermometers: [],
-};
+});
 const cook = { phase: 'simmer', attention: 'looks', duration: { lowMin: 35, highMin: 45, perLitreMin: 0 }, heat: 'low', maxWaitMin: 10 } as const;
 const soup = (id: string): Soup =>
   makeSoup({

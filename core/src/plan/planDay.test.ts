@@ -1,7 +1,8 @@
 import fc from 'fast-check';
-import type { Equipment, Station } from '../batch/index';
+import type { Equipment } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
+import { stationWith } from '../testing/station';
 import { UNITS_PER_PERSON, checkDayPlan, nameHands, planDay, storyOf } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
@@ -23,18 +24,11 @@ const kettle = (some: Partial<Extract<Equipment, { kind: 'vessel' }>> = {}): Equ
   inUse: true,
   ...some,
 });
-const station: Station = {
+const station = stationWith({
   equipment: [kettle()],
   people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 } }],
   services: [{ id: 'midday', name: 'Midday', startMin: 690, endMin: 840 }],
-  rinseMin: 5,
-  fullWashMin: 12,
-  readyLeadMin: 20,
-  aimChance: null,
-  laterBatches: false,
-  altitudeM: 0,
-  thermometers: [],
-};
+});
 const input = (some: Partial<DayInput>): DayInput => ({
   date: '2026-11-25',
   nowMin: 0,
