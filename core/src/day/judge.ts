@@ -1,3 +1,4 @@
+import { minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
 import { coolingVerdict, cookRuleFor, cookVerdict, cookedFoodOf, holdVerdict, reheatVerdict, rulesAt, timeControlVerdict, worstOf } from '../safety/index';
 import type { CoolRule, CoolingEvents, CoolingVerdict, HeatVerdict, HoldVerdict, RuleBook, TimeControlVerdict, VerdictKind } from '../safety/index';
@@ -60,12 +61,17 @@ export function coolingReadings(batch: BatchRecord): readonly ReadingRecord[] {
 
 const IN_COLD_PLACE = ['shallowPans', 'blast', 'walkIn'];
 
+const DAY_MIN = 24 * 60;
+
 /** A stretch of hot holding by the rule that was in force when it began; one that is over is judged as it ended. null = no rule is on. */
 function judgeHold(batch: BatchRecord, { since, until, placeId }: Hold, book: RuleBook, now: Instant): HoldVerdict | null {
   const rule = rulesAt(book, since).hotHold;
   if (rule === null) return null;
   const end = until === null ? now : Math.min(now, until);
-  const verdict = holdVerdict({ readings: readingsFor(batch, ['cook', 'hotHold'], since).filter(({ at }) => at <= end), since, rule, now: end });
+  const readings = readingsFor(batch, ['cook', 'hotHold'], since).filter(({ at }) => at <= end);
+  const judged = holdVerdict({ readings, since, rule, now: end });
+  // What nobody has carried anywhere stays overdue; the checks that were missed are those of its day.
+  const verdict = { ...judged, missed: judged.missed.filter(({ dueAt }) => minutesBetween(batch.startedAt, dueAt) <= DAY_MIN) };
   // What stood so long that a check was due, and has gone into something else since, nobody can read any more.
   const isGone = batch.stage.kind === 'used' && until === batch.stage.at && placeId === null;
   return isGone && verdict.kind === 'overdue' ? { ...verdict, kind: 'undetermined', actions: ['personInCharge', 'discard'] } : verdict;

@@ -97,6 +97,10 @@ describe('out of its kettle and nowhere yet', () => {
     expect(due(held, 110)).toEqual([['hotHold', 155]]);
     expect([judgeBatch(batchOf([...cooked(30), cooling(50)]), lentil, bookOf(), at(60)).held, standing([...cooked(30), cooling(50)], 60)?.purpose]).toEqual([[], 'cool']);
   });
+  test('left standing it stays overdue for good, but the days after it miss no checks of their own', () => {
+    const days = (count: number) => judgeBatch(batchOf(cooked(30)), lentil, bookOf(), at(count * 1440)).hotHold;
+    expect([days(1)?.missed.length, days(5)?.missed.length, days(5)?.kind]).toEqual([11, 11, 'overdue']);
+  });
   test('what was never hot does not stand hot', () => {
     expect(judgeBatch(batchOf(cooked(30)), gazpacho, bookOf(), at(400)).held).toEqual([]);
   });
