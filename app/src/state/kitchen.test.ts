@@ -155,3 +155,38 @@ describe('the station', () => {
     expect(useKitchen.getState().trouble).not.toBeNull();
   });
 });
+
+test('a line that never says hello is opened again after a few seconds, then with more patience; one that spoke is left alone', async () => {
+  jest.useFakeTimers();
+  const lines: { url: string; hears: Map<string, (message: { data: string }) => void> }[] = [];
+  class Line {
+    static readonly OPEN = 1;
+    static readonly CLOSED = 2;
+    readonly readyState = 0;
+    readonly hears = new Map<string, (message: { data: string }) => void>();
+    constructor(readonly url: string) {
+      lines.push(this);
+    }
+    addEventListener(kind: string, heard: (message: { data: string }) => void): void {
+      this.hears.set(kind, heard);
+    }
+    close(): void {
+      this.hears.clear();
+    }
+  }
+  Object.assign(globalThis, { EventSource: Line });
+  jest.spyOn(api, 'book').mockResolvedValue({ suggestedDay: DAY, now: Date.now(), station: {}, soups: [] } as unknown as KitchenBook);
+  jest.spyOn(api, 'day').mockResolvedValue(view([event('a')]));
+  useKitchen.setState({ date: DAY, day: null, outbox: [] });
+  await useKitchen.getState().open();
+  expect(lines).toHaveLength(1);
+  jest.advanceTimersByTime(8000);
+  expect(lines.map(({ url }) => url.split('?')[1])).toEqual(['since=1', 'since=1']);
+  jest.advanceTimersByTime(8000);
+  expect(lines).toHaveLength(2);
+  lines[1]?.hears.get('hello')?.({ data: JSON.stringify({ now: Date.now(), chosen: true }) });
+  jest.advanceTimersByTime(40_000);
+  expect([lines.length, useKitchen.getState().line]).toEqual([2, 'live']);
+  jest.useRealTimers();
+  jest.restoreAllMocks();
+});

@@ -69,6 +69,8 @@ const JITTER_MS = 500;
 /** The server speaks this often; after three times that without a word the line is dead. Milliseconds. */
 const HEARTBEAT_MS = 15_000;
 const SILENT_MS = 3 * HEARTBEAT_MS;
+/** A line that says nothing at all is tried again sooner, each time with twice the patience: a slow network is not a dead one. Milliseconds. */
+const HELLO_MS = 5000;
 const RETRY_MS = [1000, 2000, 5000, 10_000];
 
 function sentence(error: unknown): string {
@@ -100,6 +102,8 @@ function seqOf(day: DayView | null): number {
 let stream: EventSource | null = null;
 /** When the server was last heard, by the clock that only runs on. */
 let heardMs = 0;
+/** How long it may be silent now. */
+let patienceMs = HELLO_MS;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
@@ -145,7 +149,9 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       listen(seqOf(get().day));
     };
     setInterval(() => {
-      if (performance.now() - heardMs > SILENT_MS) again();
+      if (performance.now() - heardMs <= patienceMs) return;
+      patienceMs = patienceMs === SILENT_MS ? HELLO_MS : Math.min(SILENT_MS, patienceMs * 2);
+      again();
     }, WATCH_MS);
     document.addEventListener('visibilitychange', () => {
       if (document.visibilityState === 'visible' && performance.now() - heardMs > HEARTBEAT_MS) again();
@@ -202,6 +208,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream.addEventListener('hello', (message) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       const wasAway = get().line === 'away';
+      heardMs = performance.now();
+      patienceMs = SILENT_MS;
       set({ line: 'live' });
       hearClock(now, chosen);
       if (wasAway) void get().refresh();
