@@ -187,6 +187,11 @@ test('a line that never says hello is opened again after a few seconds, then wit
   lines[1]?.hears.get('hello')?.({ data: JSON.stringify({ now: Date.now(), chosen: true }) });
   jest.advanceTimersByTime(40_000);
   expect([lines.length, useKitchen.getState().line]).toEqual([2, 'live']);
+  // One that spoke and fell silent is dead after three heartbeats; the next has to speak soon again.
+  jest.advanceTimersByTime(8000);
+  expect([lines.length, useKitchen.getState().line]).toEqual([3, 'away']);
+  jest.advanceTimersByTime(8000);
+  expect(lines).toHaveLength(4);
   jest.useRealTimers();
   jest.restoreAllMocks();
 });

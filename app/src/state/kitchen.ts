@@ -102,8 +102,9 @@ function seqOf(day: DayView | null): number {
 let stream: EventSource | null = null;
 /** When the server was last heard, by the clock that only runs on. */
 let heardMs = 0;
-/** How long it may be silent now. */
-let patienceMs = HELLO_MS;
+/** Whether this line has said anything, and how many before it have not. */
+let hasSpoken = false;
+let mute = 0;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
@@ -149,8 +150,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       listen(seqOf(get().day));
     };
     setInterval(() => {
-      if (performance.now() - heardMs <= patienceMs) return;
-      patienceMs = patienceMs === SILENT_MS ? HELLO_MS : Math.min(SILENT_MS, patienceMs * 2);
+      if (performance.now() - heardMs <= (hasSpoken ? SILENT_MS : Math.min(SILENT_MS, HELLO_MS * 2 ** mute))) return;
+      if (!hasSpoken) mute += 1;
       again();
     }, WATCH_MS);
     document.addEventListener('visibilitychange', () => {
@@ -200,6 +201,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream?.close();
     stream = new EventSource(`/api/kitchens/${KITCHEN}/live?since=${String(since)}`);
     heardMs = performance.now();
+    hasSpoken = false;
     stream.addEventListener('here', (message) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       heardMs = performance.now();
@@ -209,7 +211,8 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       const wasAway = get().line === 'away';
       heardMs = performance.now();
-      patienceMs = SILENT_MS;
+      hasSpoken = true;
+      mute = 0;
       set({ line: 'live' });
       hearClock(now, chosen);
       if (wasAway) void get().refresh();

@@ -70,8 +70,8 @@ function judgeHold(batch: BatchRecord, { since, until, placeId }: Hold, book: Ru
   const end = until === null ? now : Math.min(now, until);
   const readings = readingsFor(batch, ['cook', 'hotHold'], since).filter(({ at }) => at <= end);
   const judged = holdVerdict({ readings, since, rule, now: end });
-  // What nobody has carried anywhere stays overdue; the checks that were missed are those of its day.
-  const verdict = { ...judged, missed: judged.missed.filter(({ dueAt }) => minutesBetween(batch.startedAt, dueAt) <= DAY_MIN) };
+  // What nobody has carried anywhere, nor read again, stays overdue: checks are missed on its day, not on every day after.
+  const verdict = { ...judged, missed: judged.missed.filter(({ dueAt, readAt }) => readAt !== null || minutesBetween(batch.startedAt, dueAt) <= DAY_MIN) };
   // What stood so long that a check was due, and has gone into something else since, nobody can read any more.
   const isGone = batch.stage.kind === 'used' && until === batch.stage.at && placeId === null;
   return isGone && verdict.kind === 'overdue' ? { ...verdict, kind: 'undetermined', actions: ['personInCharge', 'discard'] } : verdict;

@@ -101,6 +101,10 @@ describe('out of its kettle and nowhere yet', () => {
     const days = (count: number) => judgeBatch(batchOf(cooked(30)), lentil, bookOf(), at(count * 1440)).hotHold;
     expect([days(1)?.missed.length, days(5)?.missed.length, days(5)?.kind]).toEqual([11, 11, 'overdue']);
   });
+  test('read again on the next day, every check before that was missed', () => {
+    const held = [...cooked(30), eventAt('hold.started/1', 40, { batchId: B, placeId: 'w1' }), read(35 + 30 * 60, 150, 'hotHold')];
+    expect(judgeBatch(batchOf(held), lentil, bookOf(), at(35 + 30 * 60 + 1)).hotHold?.missed).toHaveLength(14);
+  });
   test('what was never hot does not stand hot', () => {
     expect(judgeBatch(batchOf(cooked(30)), gazpacho, bookOf(), at(400)).held).toEqual([]);
   });
