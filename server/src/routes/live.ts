@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { Context } from '../context';
+import { oneReader } from '../live/reader';
 import { eventsSince } from '../store/eventLog';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
@@ -24,30 +25,20 @@ export function liveRoute(api: Api, context: Context): void {
         raw.write(`${id === undefined ? '' : `id: ${String(id)}\n`}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
       };
 
-      // One reader at a time; a notice that comes while it reads makes it read once more.
-      let reading = false;
-      let again = false;
-      const sendNew = async (): Promise<void> => {
-        again = true;
-        if (reading) return;
-        reading = true;
-        try {
-          while (again && !raw.destroyed) {
-            again = false;
-            const events = await eventsSince(context.database, kitchenId, since, PAGE);
-            const last = events.at(-1);
-            if (last === undefined) continue;
-            since = last.seq;
-            say('events', { events }, since);
-            again = events.length === PAGE;
-          }
-        } catch (error) {
+      const read = oneReader(async () => {
+        if (raw.destroyed) return false;
+        const events = await eventsSince(context.database, kitchenId, since, PAGE);
+        const last = events.at(-1);
+        if (last === undefined) return false;
+        since = last.seq;
+        say('events', { events }, since);
+        return events.length === PAGE;
+      });
+      const sendNew = (): Promise<void> =>
+        read().catch((error: unknown) => {
           // The database went away: the hub says "catch up" when it is back.
           request.log.warn(error);
-        } finally {
-          reading = false;
-        }
-      };
+        });
 
       const stop = context.hub.listen(kitchenId, (notice) => {
         if (notice === 'catchUp') {
