@@ -69,8 +69,6 @@ const JITTER_MS = 500;
 /** The server speaks this often; after three times that without a word the line is dead. Milliseconds. */
 const HEARTBEAT_MS = 15_000;
 const SILENT_MS = 3 * HEARTBEAT_MS;
-/** A line that says nothing at all is tried again sooner, each time with twice the patience: a slow network is not a dead one. Milliseconds. */
-const HELLO_MS = 5000;
 const RETRY_MS = [1000, 2000, 5000, 10_000];
 
 function sentence(error: unknown): string {
@@ -102,9 +100,6 @@ function seqOf(day: DayView | null): number {
 let stream: EventSource | null = null;
 /** When the server was last heard, by the clock that only runs on. */
 let heardMs = 0;
-/** Whether this line has said anything, and how many before it have not. */
-let hasSpoken = false;
-let mute = 0;
 let tries = 0;
 let retry: ReturnType<typeof setTimeout> | null = null;
 let sending = false;
@@ -150,9 +145,7 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       listen(seqOf(get().day));
     };
     setInterval(() => {
-      if (performance.now() - heardMs <= (hasSpoken ? SILENT_MS : Math.min(SILENT_MS, HELLO_MS * 2 ** mute))) return;
-      if (!hasSpoken) mute += 1;
-      again();
+      if (performance.now() - heardMs > SILENT_MS) again();
     }, WATCH_MS);
     document.addEventListener('visibilitychange', () => {
       if (document.visibilityState === 'visible' && performance.now() - heardMs > HEARTBEAT_MS) again();
@@ -201,7 +194,6 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream?.close();
     stream = new EventSource(`/api/kitchens/${KITCHEN}/live?since=${String(since)}`);
     heardMs = performance.now();
-    hasSpoken = false;
     stream.addEventListener('here', (message) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       heardMs = performance.now();
@@ -210,9 +202,6 @@ export const useKitchen = create<KitchenState>()((set, get) => {
     stream.addEventListener('hello', (message) => {
       const { now, chosen } = JSON.parse(message.data as string) as { now: number; chosen: boolean };
       const wasAway = get().line === 'away';
-      heardMs = performance.now();
-      hasSpoken = true;
-      mute = 0;
       set({ line: 'live' });
       hearClock(now, chosen);
       if (wasAway) void get().refresh();
