@@ -5,6 +5,7 @@ import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
 import { hasSlipped, leansOnStopped, runsAhead } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
+import { boxPath, hatchPath, ribbonPaths } from './board/boardPaths';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
 import { countdown } from './now/countdown';
 import { clockTap, doneEvents, startEvents } from './now/taskEvents';
@@ -77,6 +78,38 @@ describe('ribbon board', () => {
   test('hands are taken while they are needed and never beyond those on shift', () => {
     expect(board.hands.filter((load) => load.used > load.capacity)).toEqual([]);
     expect(Math.max(...board.hands.map((load) => load.used))).toBeGreaterThan(0);
+  });
+  // A px a minute, time down.
+  const frame = {
+    perMin: 1,
+    time: (minute: number) => minute,
+    lane: (at: number) => at,
+    rect: (startMin: number, endMin: number, from: number, breadth: number) => ({ x: from, y: startMin, width: breadth, height: endMin - startMin }),
+    point: (minute: number, at: number) => [at, minute] as const,
+    width: 400,
+    height: 1440,
+  };
+  test('what looks alike is one path: three stretches ahead in one, ten beads in one, the kettle held in one', () => {
+    const paths = ribbonPaths(board.stretches, frame);
+    const shapes = (path: string): number => path.split('z').length - 1;
+    expect([shapes(paths.ahead), shapes(paths.begun), shapes(paths.beads), shapes(paths.away)]).toEqual([3, 0, 10, 1]);
+  });
+  test('a phase has its glyph where there is room for one', () => {
+    const simmer = board.stretches.filter((stretch) => stretch.stepId === 'simmer');
+    expect(ribbonPaths(simmer, frame).glyphs).toEqual([expect.objectContaining({ phase: 'simmer' })]);
+    expect(
+      ribbonPaths(
+        simmer.map((stretch) => ({ ...stretch, endMin: stretch.startMin + 17 })),
+        frame,
+      ).glyphs,
+    ).toEqual([]);
+  });
+  test('a box comes back to where it began, its corners never rounder than it is broad; hatching stays inside', () => {
+    expect(boxPath({ x: 1, y: 2, width: 10, height: 20 }, 0)).toBe('M1.0 2.0h10.0v20.0h-10.0z');
+    expect(boxPath({ x: 0, y: 0, width: 4, height: 20 }, 9)).toBe('M2.0 0.0h0.0a2 2 0 0 1 2 2v16.0a2 2 0 0 1 -2 2h-0.0a2 2 0 0 1 -2 -2v-16.0a2 2 0 0 1 2 -2z');
+    const numbers = (hatchPath({ x: 10, y: 100, width: 30, height: 12 }, 5).match(/[\d.]+/g) ?? []).map(Number);
+    const [across, along] = [numbers.filter((_, index) => index % 2 === 0), numbers.filter((_, index) => index % 2 === 1)];
+    expect([Math.min(...across), Math.max(...across), Math.min(...along), Math.max(...along)]).toEqual([10, 40, 100, 112]);
   });
 });
 

@@ -10,7 +10,9 @@ import { edgeOf, inkOn, mix } from '../../theme/tone';
 import { PHASE_PATHS } from '../../ui/PhaseMark';
 import { Note } from '../../ui/Type';
 import { boardGeometry } from './boardGeometry';
-import type { BoardGeometry, Crossing, Stretch } from './boardGeometry';
+import type { BoardGeometry, Stretch } from './boardGeometry';
+import { GLYPH, crossingPath, handsPaths, hatchPath, ribbonPaths } from './boardPaths';
+import type { Frame } from './boardPaths';
 import { Grip } from './Grip';
 
 interface Props {
@@ -35,8 +37,7 @@ const HOURS = 46;
 const CHARACTER = 0.56;
 const HANDS = 46;
 
-/** Turns minutes and breadth into x and y, so that one drawing serves both ways of reading. */
-function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number, zoom: number) {
+function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number, zoom: number): Frame {
   const minutes = geometry.toMin - geometry.fromMin;
   const perMin = zoom * (down ? PX_PER_MIN.down : Math.max(PX_PER_MIN.leastAcross, (roomPx - 16) / minutes));
   const before = down ? { time: 8, lanes: 6 } : { time: 8, lanes: 18 };
@@ -51,33 +52,9 @@ function frameOf(geometry: BoardGeometry, down: boolean, roomPx: number, zoom: n
   const point = (minute: number, at: number): readonly [number, number] => (down ? [lane(at), time(minute)] : [time(minute), lane(at)]);
   return { perMin, time, lane, rect, point, width: down ? across : length, height: down ? length : across };
 }
-type Frame = ReturnType<typeof frameOf>;
-
-function xy([x, y]: readonly [number, number]): string {
-  return `${x.toFixed(1)} ${y.toFixed(1)}`;
-}
-
-/** The way from lane to lane, bent so that it can be followed. */
-function crossingPath(frame: Frame, crossing: Crossing): string {
-  const { atMin, fromMid, toMid } = crossing;
-  const toMin = Math.max(crossing.toMin, atMin + 6 / frame.perMin);
-  const bend = (atMin + toMin) / 2;
-  return `M${xy(frame.point(atMin - 2 / frame.perMin, fromMid))}C${xy(frame.point(bend, fromMid))} ${xy(frame.point(bend, toMid))} ${xy(frame.point(toMin, toMid))}`;
-}
-
-/** Hatching as strokes: washes must be seen as washes without their colour. */
-function hatch({ x, y, width, height }: { x: number; y: number; width: number; height: number }, every: number): string {
-  const strokes: string[] = [];
-  for (let at = -height; at < width; at += every) {
-    const [from, to] = [Math.max(0, at), Math.min(width, at + height)];
-    if (to > from) strokes.push(`M${(x + from).toFixed(1)} ${(y + height - (from - at)).toFixed(1)}L${(x + to).toFixed(1)} ${(y + height - (to - at)).toFixed(1)}`);
-  }
-  return strokes.join('');
-}
-
 const NONE: readonly Stretch[] = [];
 
-interface RibbonsProps {
+interface RibbonProps {
   readonly batchId: string;
   readonly stretches: readonly Stretch[];
   readonly frame: Frame;
@@ -86,79 +63,37 @@ interface RibbonsProps {
   readonly onSelect: (batchId: string) => void;
 }
 
-/** One batch's stretches. Drawn again only when something of it has changed: picking another batch dims it from outside. */
-const Ribbons = memo(function Ribbons({ batchId, stretches, frame, tone, ground, onSelect }: RibbonsProps) {
-  return stretches.map((stretch) => (
+/** One batch's ribbon. Drawn again only when something of it has changed: picking another batch dims it from outside. */
+const Ribbon = memo(function Ribbon({ batchId, stretches, frame, tone, ground, onSelect }: RibbonProps) {
+  const { waits, away, beads, ahead, begun, glyphs } = ribbonPaths(stretches, frame);
+  const edge = edgeOf(tone);
+  return (
     <G
-      key={`${stretch.laneId} ${stretch.kind} ${String(stretch.startMin)}`}
       onPress={() => {
         onSelect(batchId);
       }}
     >
-      <Ribbon stretch={stretch} frame={frame} tone={tone} ground={ground} />
+      {waits === '' ? null : <Path d={waits} fill="none" stroke={edge} strokeWidth={1.8} strokeDasharray="5 4" />}
+      {away === '' ? null : <Path d={away} fill={mix(tone, ground, 0.72)} stroke={edge} strokeWidth={1} strokeDasharray="2 3" />}
+      {beads === '' ? null : <Path d={beads} fill={tone} stroke={edge} strokeWidth={0.8} />}
+      {begun === '' ? null : <Path d={begun} fill={mix(tone, '#1B2133', 0.18)} stroke={edge} strokeWidth={1.2} />}
+      {ahead === '' ? null : <Path d={ahead} fill={tone} stroke={edge} strokeWidth={1.2} />}
+      {glyphs.map(({ phase, x, y }, index) => (
+        <Path
+          key={index}
+          d={PHASE_PATHS[phase]}
+          transform={`translate(${String(x)} ${String(y)}) scale(${String(GLYPH / 24)})`}
+          fill="none"
+          stroke={inkOn(tone)}
+          strokeWidth={2.4}
+          strokeLinecap="round"
+          strokeLinejoin="round"
+          opacity={0.85}
+        />
+      ))}
     </G>
-  ));
+  );
 });
-
-function Ribbon({ stretch, frame, tone, ground }: { readonly stretch: Stretch; readonly frame: Frame; readonly tone: string; readonly ground: string }) {
-  const box = frame.rect(stretch.startMin, stretch.endMin, stretch.from, stretch.breadth);
-  const edge = edgeOf(tone);
-  if (stretch.kind === 'wait') return <Rect {...box} fill="none" stroke={edge} strokeWidth={1.8} strokeDasharray="5 4" />;
-  if (stretch.kind === 'away') return <Rect {...box} fill={mix(tone, ground, 0.72)} stroke={edge} strokeWidth={1} strokeDasharray="2 3" />;
-  if (stretch.fills !== null) {
-    const every = (stretch.endMin - stretch.startMin) / stretch.fills;
-    const beads = Array.from({ length: stretch.fills }, (_, index) => stretch.startMin + index * every);
-    return (
-      <G>
-        {beads.map((minute) => {
-          const bead = frame.rect(minute + every * 0.08, minute + every * 0.92, stretch.from, stretch.breadth);
-          return <Rect key={minute} {...bead} rx={Math.min(bead.width, bead.height) / 2} fill={tone} stroke={edge} strokeWidth={0.8} />;
-        })}
-      </G>
-    );
-  }
-  const glyph = 15;
-  const fits = box.width >= glyph + 3 && box.height >= glyph + 3;
-  const last = { x: box.x + (box.width - glyph) / 2, y: box.y + box.height - glyph - 3 };
-  const middle = { x: box.x + (box.width - glyph) / 2, y: box.y + box.height - glyph - 2 };
-  const at = stretch.breadth > 40 ? last : middle;
-  return (
-    <G>
-      <Rect {...box} fill={stretch.begun ? mix(tone, '#1B2133', 0.18) : tone} stroke={edge} strokeWidth={1.2} rx={2} />
-      {fits && stretch.phase !== null ? (
-        <G transform={`translate(${String(at.x)} ${String(at.y)}) scale(${String(glyph / 24)})`}>
-          <Path d={PHASE_PATHS[stretch.phase]} fill="none" stroke={inkOn(tone)} strokeWidth={2.4} strokeLinecap="round" strokeLinejoin="round" opacity={0.85} />
-        </G>
-      ) : null}
-    </G>
-  );
-}
-
-function Hands({ geometry, frame, at, down }: { readonly geometry: BoardGeometry; readonly frame: Frame; readonly at: number; readonly down: boolean }) {
-  const palette = usePalette();
-  const most = Math.max(UNITS_PER_PERSON, ...geometry.hands.map((load) => load.capacity));
-  const scale = HANDS / most;
-  const inside = geometry.hands
-    .filter((load) => load.toMin > geometry.fromMin && load.fromMin < geometry.toMin)
-    .map((load) => ({ ...load, fromMin: Math.max(load.fromMin, geometry.fromMin), toMin: Math.min(load.toMin, geometry.toMin) }));
-  // Lying across, the load fills up from the bottom; on the phone from the left.
-  const bar = (units: number): readonly [number, number] => (down ? [at, units * scale] : [at + HANDS - units * scale, units * scale]);
-  return (
-    <G>
-      {inside.map((load) => {
-        const [from, breadth] = bar(load.used);
-        const [top, full] = bar(load.capacity);
-        const edge = down ? frame.rect(load.fromMin, load.toMin, top + full - 1.5, 1.5) : frame.rect(load.fromMin, load.toMin, top, 1.5);
-        return (
-          <G key={load.fromMin}>
-            <Rect {...frame.rect(load.fromMin, load.toMin, from, breadth)} fill={palette.steel} />
-            <Rect {...edge} fill={palette.muted} />
-          </G>
-        );
-      })}
-    </G>
-  );
-}
 
 /** The sequence of the day: one ribbon a batch, as thick as its litres, through the lanes it occupies. */
 export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, selected, onSelect, onMove, down, zoom }: Props) {
@@ -178,8 +113,18 @@ export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, select
     for (const stretch of geometry.stretches) found.set(stretch.batchId, [...(found.get(stretch.batchId) ?? []), stretch]);
     return found;
   }, [geometry]);
-  const hours = Array.from({ length: Math.floor((geometry.toMin - geometry.fromMin) / 30) + 1 }, (_, index) => geometry.fromMin + index * 30);
+  const crossingsOf = useMemo(() => {
+    const found = new Map<string, string>();
+    for (const crossing of geometry.crossings) found.set(crossing.batchId, (found.get(crossing.batchId) ?? '') + crossingPath(frame, crossing));
+    return found;
+  }, [geometry, frame]);
+  const washed = useMemo(
+    () => geometry.washes.map((wash) => hatchPath(frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth), wash.kind === 'full' ? 5 : 9)).join(''),
+    [geometry, frame],
+  );
   const handsAt = geometry.breadth + 16;
+  const hands = useMemo(() => handsPaths(geometry, frame, handsAt, HANDS, UNITS_PER_PERSON, down), [geometry, frame, handsAt, down]);
+  const hours = Array.from({ length: Math.floor((geometry.toMin - geometry.fromMin) / 30) + 1 }, (_, index) => geometry.fromMin + index * 30);
   const nowShown = nowMin >= geometry.fromMin && nowMin <= geometry.toMin;
   const sentence = `Board: ${plan.batches.map((batch) => `${batch.name}, ${words.clock(batch.steps[0]?.startMin ?? 0)} to ${words.clock(batch.readyMin)}`).join('; ')}.`;
   const heads = [
@@ -224,23 +169,19 @@ export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, select
           const [x2, y2] = frame.point(service.atMin, geometry.breadth + 4);
           return <Line key={service.name} x1={x1} y1={y1} x2={x2} y2={y2} stroke={palette.accent} strokeWidth={3} />;
         })}
-        {geometry.crossings.map((crossing) => {
-          const way = crossingPath(frame, crossing);
-          const color = tone(crossing.batchId);
+        {[...crossingsOf].map(([batchId, way]) => {
+          const color = tone(batchId);
           return (
-            <G key={`${crossing.batchId} ${String(crossing.atMin)} ${String(crossing.toMid)}`} opacity={selected !== null && selected !== crossing.batchId ? 0.15 : 1}>
+            <G key={batchId} opacity={selected !== null && selected !== batchId ? 0.15 : 1}>
               <Path d={way} fill="none" stroke={edgeOf(color)} strokeWidth={6} />
               <Path d={way} fill="none" stroke={color} strokeWidth={4} />
             </G>
           );
         })}
-        {geometry.washes.map((wash) => {
-          const box = frame.rect(wash.startMin, wash.endMin, wash.from, wash.breadth);
-          return <Path key={`${wash.laneId} ${String(wash.startMin)}`} d={hatch(box, wash.kind === 'full' ? 5 : 9)} stroke={palette.muted} strokeWidth={1.6} fill="none" />;
-        })}
+        <Path d={washed} stroke={palette.muted} strokeWidth={1.6} fill="none" />
         {plan.batches.map((batch) => (
           <G key={batch.id} opacity={selected !== null && selected !== batch.id ? 0.35 : 1}>
-            <Ribbons batchId={batch.id} stretches={stretchesOf.get(batch.id) ?? NONE} frame={frame} tone={tone(batch.id)} ground={palette.sheet} onSelect={onSelect} />
+            <Ribbon batchId={batch.id} stretches={stretchesOf.get(batch.id) ?? NONE} frame={frame} tone={tone(batch.id)} ground={palette.sheet} onSelect={onSelect} />
           </G>
         ))}
         {geometry.labels.map((label) => {
@@ -276,7 +217,8 @@ export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, select
             </SvgText>
           );
         })}
-        <Hands geometry={geometry} frame={frame} at={handsAt} down={down} />
+        <Path d={hands.taken} fill={palette.steel} />
+        <Path d={hands.onShift} fill={palette.muted} />
         {nowShown ? (
           <Line
             x1={frame.point(nowMin, -6)[0]}
