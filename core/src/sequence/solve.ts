@@ -1,3 +1,4 @@
+import { Race } from './engine/race';
 import { Search } from './engine/search';
 import type { SearchOptions } from './engine/search';
 import type { Problem, Sequence } from './problem';
@@ -18,8 +19,11 @@ export interface Solving {
   readonly sequence: () => Sequence;
 }
 
+/** Seeds of searches that begin anew lie apart from those a caller counts up. */
+const APART = 7919;
+
 export function startSolving(problem: Problem, options: SearchOptions): Solving {
-  const search = new Search(problem, options);
+  const search = new Race((before) => new Search(problem, before === 0 ? options : { ...options, from: undefined, seed: options.seed + APART * before }));
   return {
     run: (moves) => {
       search.run(moves);

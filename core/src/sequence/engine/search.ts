@@ -113,6 +113,11 @@ export class Search {
     return this.moves;
   }
 
+  /** Whether a search of its own is followed, for a problem of a shape that has one; known once the first orders are tried. */
+  get isGuided(): boolean {
+    return this.guide != null;
+  }
+
   private setReference(reference: Reference): void {
     const by = new Map(reference.jobs.map((placed) => [placed.jobId, placed]));
     const placed = this.compiled.jobs.map((job) => by.get(job.job.id));
