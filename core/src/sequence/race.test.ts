@@ -49,22 +49,30 @@ describe('who goes on', () => {
     race.run(2999);
     expect([moves(), race.bestKnown]).toEqual([[2999], 30]);
   });
-  test('a challenger no cheaper at its first look than the leader was then is given up, and another begins, until they have made a quarter of what the leader has; then that goes on by half', () => {
+  test('a challenger no cheaper after a thousand moves than the leader was after five hundred is given up; then the leader goes on by half', () => {
     const { race, moves } = raceOf(LEADER, [
       [0, 100],
-      [400, 50],
+      [900, 50],
     ]);
     race.run(4000);
-    expect(moves()).toEqual([3000, 500, 500]);
+    expect(moves()).toEqual([3000, 1000]);
     race.run(1500);
-    expect(moves()).toEqual([4500, 500, 500]);
+    expect(moves()).toEqual([4500, 1000]);
     race.run(1);
-    expect(moves()).toEqual([4500, 500, 500, 1]);
+    expect(moves()).toEqual([4500, 1000, 1]);
+  });
+  test('the next begins as long as they have made less than a quarter of what the leader has', () => {
+    const { race, moves } = raceOf([...LEADER, [4000, 0]]);
+    race.run(3000 + 1000 + 1500 + 1000 + 1000);
+    expect(moves()).toEqual([4500, 1000, 1000, 1000]);
+    race.run(1);
+    expect(moves()).toEqual([4501, 1000, 1000, 1000]);
   });
   test('one that is cheaper at a look goes on to the next, and is given up when it has fallen behind', () => {
     const { race, moves } = raceOf(LEADER, [
-      [0, 49],
-      [900, 39],
+      [0, 100],
+      [999, 49],
+      [1999, 40],
     ]);
     race.run(3000 + 2000);
     expect(moves()).toEqual([3000, 2000]);
@@ -76,8 +84,7 @@ describe('who goes on', () => {
   test('one that is cheaper at every look and at the age of the leader takes its place, and the best is known before that', () => {
     const { race, moves } = raceOf(LEADER, [
       [0, 49],
-      [900, 39],
-      [1900, 29],
+      [1900, 39],
       [2500, 20],
     ]);
     race.run(3000 + 2600);
@@ -86,25 +93,14 @@ describe('who goes on', () => {
     expect([race.bestKnown, moves()]).toEqual([20, [3000, 4500]]);
   });
   test('one as dear at the age of the leader does not', () => {
-    const { race, moves } = raceOf(LEADER, [
+    const challenger: Script = [
       [0, 49],
-      [900, 39],
-      [1900, 29],
-    ]);
-    const same = raceOf(LEADER, [
-      [0, 49],
-      [900, 39],
-      [1900, 29.5],
-      [2100, 29],
-    ]);
-    const dearer = raceOf(LEADER.concat([[2900, 29]]), [
-      [0, 49],
-      [900, 39],
-      [1900, 29],
-    ]);
-    for (const one of [race, same.race, dearer.race]) one.run(3000 + 3000 + 1500);
-    expect([moves(), same.moves(), dearer.moves()]).toEqual([
-      [3000, 4500],
+      [1900, 39],
+      [2900, 29],
+    ];
+    const [cheaper, same] = [raceOf(LEADER, challenger), raceOf([...LEADER, [2900, 29]], challenger)];
+    for (const one of [cheaper, same]) one.race.run(3000 + 3000 + 1500);
+    expect([cheaper.moves(), same.moves()]).toEqual([
       [3000, 4500],
       [4500, 3000],
     ]);

@@ -1,6 +1,6 @@
 import type { Sequence } from '../problem';
 
-/** Moves before anybody is challenged, and before a challenger is first looked at. Choices of the search. */
+/** Moves before anybody is challenged, and before a search is first looked at. Choices of the search. */
 const ALONE = 3000;
 const FIRST_LOOK = 500;
 /** Moves challengers begin with in a challenge, and moves the leader makes between two, as shares of those the leader has made. Choices of the search. */
@@ -29,7 +29,7 @@ function nextLook({ costs }: Runner): number {
 
 /**
  * Searches of one problem that race. What a search has settled on early it seldom leaves again, so now and then another begins anew. It is given up at the first look
- * at which it is no cheaper than the leader was at that age; one that holds out until it is as old as the leader takes its place.
+ * at which it is no cheaper than the leader was at half its age: what comes of it shows late. One that is cheaper when it is as old as the leader takes its place.
  */
 export class Race {
   private readonly begin: (before: number) => Contestant;
@@ -47,7 +47,7 @@ export class Race {
     this.leader = { search: begin(0), costs: [] };
   }
 
-  /** One that was given up was no cheaper than the leader, who has not become dearer since. */
+  /** One that was given up was no cheaper than the leader had been, who has not become dearer since. */
   private get best(): Contestant {
     const { leader, challenger } = this;
     return challenger !== null && challenger.search.bestKnown < leader.search.bestKnown ? challenger.search : leader.search;
@@ -97,8 +97,8 @@ export class Race {
     const { leader } = this;
     const { search, costs } = challenger;
     const isAsOld = search.movesMade === leader.search.movesMade;
-    const wasThen = isAsOld ? leader.search.bestKnown : leader.costs[costs.length - 1]!;
-    if (search.bestKnown < wasThen) {
+    const bar = isAsOld ? leader.search.bestKnown : (leader.costs[costs.length - 2] ?? Number.POSITIVE_INFINITY);
+    if (search.bestKnown < bar) {
       if (!isAsOld) return;
       this.leader = challenger;
     }
