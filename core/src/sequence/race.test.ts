@@ -44,29 +44,24 @@ function raceOf(...scripts: readonly Script[]) {
 }
 
 describe('who goes on', () => {
-  test('for three thousand moves nobody is challenged', () => {
+  test('for five thousand moves nobody is challenged', () => {
     const { race, moves } = raceOf(LEADER);
-    race.run(2999);
-    expect([moves(), race.bestKnown]).toEqual([[2999], 30]);
+    race.run(5000);
+    expect([moves(), race.bestKnown]).toEqual([[5000], 30]);
+    race.run(1);
+    expect(moves()).toEqual([5000, 1]);
   });
-  test('a challenger no cheaper after a thousand moves than the leader was after five hundred is given up; then the leader goes on by half', () => {
+  test('a challenger no cheaper after a thousand moves than the leader was after five hundred is given up; others begin until they have made a quarter of what the leader has, and it goes on by half', () => {
     const { race, moves } = raceOf(LEADER, [
       [0, 100],
       [900, 50],
     ]);
-    race.run(4000);
-    expect(moves()).toEqual([3000, 1000]);
-    race.run(1500);
-    expect(moves()).toEqual([4500, 1000]);
+    race.run(7000);
+    expect(moves()).toEqual([5000, 1000, 1000]);
+    race.run(2500);
+    expect(moves()).toEqual([7500, 1000, 1000]);
     race.run(1);
-    expect(moves()).toEqual([4500, 1000, 1]);
-  });
-  test('the next begins as long as they have made less than a quarter of what the leader has', () => {
-    const { race, moves } = raceOf([...LEADER, [4000, 0]]);
-    race.run(3000 + 1000 + 1500 + 1000 + 1000);
-    expect(moves()).toEqual([4500, 1000, 1000, 1000]);
-    race.run(1);
-    expect(moves()).toEqual([4501, 1000, 1000, 1000]);
+    expect(moves()).toEqual([7500, 1000, 1000, 1]);
   });
   test('one that is cheaper at a look goes on to the next, and is given up when it has fallen behind', () => {
     const { race, moves } = raceOf(LEADER, [
@@ -74,35 +69,37 @@ describe('who goes on', () => {
       [999, 49],
       [1999, 40],
     ]);
-    race.run(3000 + 2000);
-    expect(moves()).toEqual([3000, 2000]);
+    race.run(5000 + 2000);
+    expect(moves()).toEqual([5000, 2000]);
     race.run(1);
-    expect(moves()).toEqual([3001, 2000]);
-    race.run(1499);
-    expect(moves()).toEqual([4500, 2000]);
+    expect(moves()).toEqual([5001, 2000]);
+    race.run(2499);
+    expect(moves()).toEqual([7500, 2000]);
   });
   test('one that is cheaper at every look and at the age of the leader takes its place, and the best is known before that', () => {
     const { race, moves } = raceOf(LEADER, [
       [0, 49],
       [1900, 39],
-      [2500, 20],
+      [3900, 29],
+      [4500, 20],
     ]);
-    race.run(3000 + 2600);
-    expect([race.bestKnown, moves()]).toEqual([20, [3000, 2600]]);
-    race.run(400 + 1500);
-    expect([race.bestKnown, moves()]).toEqual([20, [3000, 4500]]);
+    race.run(5000 + 4600);
+    expect([race.bestKnown, moves()]).toEqual([20, [5000, 4600]]);
+    race.run(400 + 2500);
+    expect([race.bestKnown, moves()]).toEqual([20, [5000, 7500]]);
   });
   test('one as dear at the age of the leader does not', () => {
     const challenger: Script = [
       [0, 49],
       [1900, 39],
-      [2900, 29],
+      [3900, 29.5],
+      [4900, 29],
     ];
-    const [cheaper, same] = [raceOf(LEADER, challenger), raceOf([...LEADER, [2900, 29]], challenger)];
-    for (const one of [cheaper, same]) one.race.run(3000 + 3000 + 1500);
+    const [cheaper, same] = [raceOf(LEADER, challenger), raceOf([...LEADER, [4900, 29]], challenger)];
+    for (const one of [cheaper, same]) one.race.run(5000 + 5000 + 2500);
     expect([cheaper.moves(), same.moves()]).toEqual([
-      [3000, 4500],
-      [4500, 3000],
+      [5000, 7500],
+      [7500, 5000],
     ]);
   });
   test('a search that knows by itself when to begin anew is alone', () => {
@@ -151,7 +148,7 @@ describe('with searches', () => {
       expect([solving.cost(), solving.movesMade()]).toEqual([search.bestKnown, search.movesMade]);
     }
     expect(solving.sequence()).toEqual(search.sequence());
-    solving.run(4000);
+    solving.run(4500);
     const plan = solving.sequence();
     expect(violations(day, plan)).toEqual([]);
     expect(plan.objective.cost).toBeCloseTo(solving.cost(), 3);

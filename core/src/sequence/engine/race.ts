@@ -1,7 +1,7 @@
 import type { Sequence } from '../problem';
 
 /** Moves before anybody is challenged, and before a search is first looked at. Choices of the search. */
-const ALONE = 3000;
+const ALONE = 5000;
 const FIRST_LOOK = 500;
 /** Moves challengers begin with in a challenge, and moves the leader makes between two, as shares of those the leader has made. Choices of the search. */
 const CHALLENGE = 0.25;
