@@ -116,6 +116,22 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   await expect(page.getByText('All in time')).toBeVisible();
 });
 
+test('a ribbon is picked by tapping it where it lies', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await openBoard(page, stand.address);
+  await radio(page, 'Chowder 1').click();
+  await grip(page, 'Chowder 1').scrollIntoViewIfNeeded();
+  const box = await grip(page, 'Chowder 1').boundingBox();
+  if (box === null) throw new Error('The ribbon has no place on the screen.');
+  // Let go by the other way to it, without scrolling.
+  await radio(page, 'Chowder 1').evaluate((chip: HTMLElement) => {
+    chip.click();
+  });
+  await expect(grip(page, 'Chowder 1')).toHaveCount(0);
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+  await expect(radio(page, 'Chowder 1')).toBeChecked();
+});
+
 test('nearer and further: the same ribbon longer and shorter', async ({ page, stand }, info) => {
   await holds(page, 'maren');
   await openBoard(page, stand.address);

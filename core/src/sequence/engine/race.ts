@@ -39,7 +39,7 @@ export class Race {
   private moves = 0;
   /** The age of the leader at which it is challenged next, and moves with which challengers may still begin until then. */
   private nextChallenge = ALONE;
-  private left = 0;
+  private challengeLeft = 0;
 
   /** `begin` begins a search, told how many there were before. */
   constructor(begin: (before: number) => Contestant) {
@@ -68,7 +68,7 @@ export class Race {
   /** Makes moves; the best so far is never lost. */
   run(moves: number): void {
     for (let left = moves; left > 0;) {
-      if (this.challenger === null && this.left > 0) this.beginAnew();
+      if (this.challenger === null && this.challengeLeft > 0) this.beginAnew();
       const { leader, challenger } = this;
       const runner = challenger ?? leader;
       const { search } = runner;
@@ -80,9 +80,9 @@ export class Race {
       const isLook = search.movesMade === nextLook(runner);
       if (isLook) runner.costs.push(search.bestKnown);
       if (challenger === null) {
-        if (search.movesMade === stop) this.left = stop * CHALLENGE;
+        if (search.movesMade === stop) this.challengeLeft = stop * CHALLENGE;
       } else {
-        this.left -= now;
+        this.challengeLeft -= now;
         if (search.movesMade === stop || isLook) this.compare(challenger);
       }
     }
@@ -103,6 +103,6 @@ export class Race {
       this.leader = challenger;
     }
     this.challenger = null;
-    if (this.left <= 0) this.nextChallenge = Math.ceil(this.leader.search.movesMade * (1 + BETWEEN));
+    if (this.challengeLeft <= 0) this.nextChallenge = Math.ceil(this.leader.search.movesMade * (1 + BETWEEN));
   }
 }
