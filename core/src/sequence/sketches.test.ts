@@ -138,7 +138,7 @@ describe('sketches of a day', () => {
       sketch.begin();
       expect(sketch.lay(Int32Array.from(order), new Int32Array(3), Int32Array.from(order), -1, Number.POSITIVE_INFINITY, 0)).toBeLessThan(Number.POSITIVE_INFINITY);
       sketch.accept();
-      sketch.put(table, empty);
+      sketch.outline.put(table, empty);
       return planOf(table).jobs.map(({ steps }) => steps[0]!.startMin);
     };
     expect(startsIn([washOf(0), 0, washOf(1), 1, 2])).toEqual([0, 25, 45]);

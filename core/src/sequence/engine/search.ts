@@ -5,6 +5,7 @@ import type { Problem, Reference, Sequence } from '../problem';
 import { Beginning } from './beginning';
 import { compile } from './compile';
 import type { Compiled } from './compile';
+import { EntryOrders } from './entries';
 import type { Guide, GuideFor } from './guide';
 import { Inserting } from './inserting';
 import { Lists } from './lists';
@@ -55,6 +56,9 @@ export class Search {
   private lists: ReadonlyMap<ListKind, Lists> | null = null;
   /** Sketches of days that have something late; null = not yet asked for. */
   private sketches: Sketches | null = null;
+  /** Orders in which jobs come into units, on such days when each is in every other's way; null = not yet asked for. And how much dearer the next may be. */
+  private entries: EntryOrders | null = null;
+  private entriesLimit = 0;
   private readonly canSketch: boolean;
   /** Whether the last sketches found anything. */
   private sketchesPay = true;
@@ -187,6 +191,7 @@ export class Search {
     const { turn } = this.turns;
     if (turn === 'ruin') this.ruinMove();
     else if (turn === 'sketch') this.sketchMove(this.sketches!);
+    else if (turn === 'entries') this.entriesMove(this.entries!);
     else this.listMove(this.listsMade().get(turn)!);
     if (this.turns.cool()) this.endCycle();
   }
@@ -244,13 +249,46 @@ export class Search {
     for (let made = 0; made < SKETCHES; made += 1) {
       const limit = this.turns.limit(sketches.cost);
       const cost = sketches.neighbour(limit);
-      if (!this.turns.accepts(sketches.cost, cost, limit) || !sketches.accept(cost) || sketches.lateness > this.bestLateness) continue;
-      sketches.put(this.table, this.empty);
-      const laid = this.whole.pushBack();
-      if (laid >= this.bestCost) continue;
-      this.keepIfBest(laid);
-      this.bestLateness = sketches.latenessOf(this.table);
+      if (this.turns.accepts(sketches.cost, cost, limit) && sketches.accept(cost)) this.layIfBest(sketches);
     }
+  }
+
+  /** One item more on plans laid out by the order in which jobs come in. */
+  private entriesMove(entries: EntryOrders): void {
+    if (entries.isIdle) {
+      this.entriesLimit = this.turns.share(entries.cost);
+      entries.begin(this.entriesLimit);
+    }
+    const cost = entries.step();
+    if (cost === null || cost > this.entriesLimit) return;
+    // What is laid out on the table now and then finds room no outline knows of.
+    if (cost === Number.POSITIVE_INFINITY) {
+      this.turns.cutShort();
+      return;
+    }
+    entries.accept(cost);
+    const sketches = this.sketchesMade();
+    if (sketches.take(entries.order, entries.ways)) this.layIfBest(sketches);
+  }
+
+  private sketchesMade(): Sketches {
+    this.sketches ??= new Sketches(this.compiled, this.root, this.free, this.random);
+    return this.sketches;
+  }
+
+  private entriesMade(): EntryOrders {
+    this.entries ??= new EntryOrders(this.compiled, this.root, this.free, this.random);
+    return this.entries;
+  }
+
+  /** A sketch in which no more is late than in the best is put on the table and pushed back. */
+  private layIfBest(sketches: Sketches): void {
+    if (sketches.lateness > this.bestLateness) return;
+    sketches.put(this.table, this.empty);
+    const laid = this.whole.pushBack();
+    if (laid >= this.bestCost) return;
+    this.keepIfBest(laid);
+    this.bestLateness = sketches.latenessOf(this.table);
   }
 
   private backToBest(): void {
@@ -280,24 +318,35 @@ export class Search {
     if (turns.turn === 'sketch') this.sketchesPay = isBetter;
     this.backToBest();
     // What has just found something better goes on; what has not lets the other try, a little longer each time.
-    this.beginTurn(isBetter && this.hasTurn(turns.turn) ? turns.turn : turns.next((turn) => this.hasTurn(turn)));
+    this.beginTurn(isBetter && this.mayGoOn(turns.turn) ? turns.turn : turns.next((turn) => this.hasTurn(turn)));
+  }
+
+  /** Whole jobs give way to entries, and those to sketches, which go on from what they find. */
+  private mayGoOn(turn: Turn): boolean {
+    return this.hasTurn(turn) && turn !== 'entries' && !(turn === 'whole' && this.hasTurn('entries'));
   }
 
   /** Whether a search has anything to do. Sketches leave out what nothing late is worth. */
   private hasTurn(turn: Turn): boolean {
     if (turn === 'ruin') return true;
-    if (turn !== 'sketch') return this.listsMade().has(turn);
-    return this.canSketch && !this.isFresh && this.compiled.jobs.every(({ index }) => this.table.isPlaced(index));
+    if (turn !== 'sketch' && turn !== 'entries') return this.listsMade().has(turn);
+    if (!this.canSketch || this.isFresh || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
+    return turn === 'sketch' || this.entriesMade().matters;
   }
 
   private beginTurn(turn: Turn): void {
     this.turns.turn = turn;
     this.beginCycle();
     if (turn === 'ruin') return;
-    if (turn === 'sketch') {
-      this.sketches ??= new Sketches(this.compiled, this.root, this.free, this.random);
-      this.sketches.adopt(this.table);
-      this.bestLateness = this.sketches.latenessOf(this.table);
+    if (turn === 'sketch' || turn === 'entries') {
+      const sketches = this.sketchesMade();
+      this.bestLateness = sketches.latenessOf(this.table);
+      if (turn === 'sketch') sketches.adopt(this.table);
+      else {
+        const entries = this.entriesMade();
+        entries.adopt(this.table);
+        this.entriesLimit = entries.cost;
+      }
       return;
     }
     const lists = this.listsMade().get(turn)!;
@@ -325,6 +374,7 @@ export class Search {
       case 'sketch':
         return !this.sketchesPay;
       case 'pieces':
+      case 'entries':
         return false;
     }
   }

@@ -1,147 +1,33 @@
-import type { Compiled, CompiledJob, Variant } from './compile';
-import type { Item, Washed } from './items';
-import { Minutes } from './minutes';
 import { isAlike } from './timetable';
-import type { Saved, Timetable } from './timetable';
+import type { Kept, Outline } from './outline';
 
 const NEVER = -1;
-const LATEST: number = 1 << 28;
-const MAX_ROUNDS = 60;
 /** How many marks of an order are kept. A choice of the search. */
 const MARKS = 20;
 
-/** How the sketch looked after so many items. */
-interface Mark {
-  readonly state: Int32Array;
-  readonly bits: Int32Array;
-  cost: number;
-}
-
-/**
- * A plan in outline: pieces and washes laid out in an order, each as soon as it fits, nobody in a unit before who is in it already. What is laid of a batch comes
- * later when its next piece would let it wait too long. It knows fewer ways out than what is laid out on the table, costs a fifth of the work, and every sketch
- * is a plan. Only for days on which nothing is pinned and no line is kept.
- */
+/** Orders of pieces and washes, each laid out as an outline. What one shares with the order that was accepted last is not laid out again. */
 export class Sketch {
-  /** When each item begins and ends. */
+  readonly outline: Outline;
+  /** When each item of the accepted order begins and ends. */
   readonly from: Int32Array;
   readonly to: Int32Array;
-  private readonly compiled: Compiled;
-  private readonly items: readonly Item[];
-  private readonly pieces: number;
-  private readonly root: Saved;
-  private readonly minutes: Minutes;
-  /** All of what follows in one row, to be kept and put back at once; and how it is before anything is laid out. */
-  private readonly state: Int32Array;
-  private readonly rootState: Int32Array;
-  private readonly start: Int32Array;
-  /** Of the first step in a unit: when that is free for it, washed; −1 = not yet asked for. */
-  private readonly free: Int32Array;
-  /** Of each step and each unit it comes into: when that is washed for it. */
-  private readonly washFrom: Int32Array;
-  private readonly washTo: Int32Array;
-  /** Of the last step in a unit: by when it must be over, because the unit is then washed for another. */
-  private readonly mustEnd: Int32Array;
-  /** By when each job ends at the soonest, by what is laid of it. */
-  private readonly end: Int32Array;
-  /** Of each unit: until when it was taken last, by which job, which step left it last, and who stands in it now. */
-  private readonly unitTo: Int32Array;
-  private readonly unitBy: Int32Array;
-  private readonly leftBy: Int32Array;
-  private readonly heldBy: Int32Array;
-  private readonly seen: Int32Array;
-  /** Units one step comes into at most. */
-  private readonly slots: number;
-  private readonly pieceOf: Int32Array;
-  private readonly isOrdered: Uint8Array;
   private readonly every: number;
   /** Of the accepted order, and of the one that is tried. */
-  private readonly marks: Mark[];
-  private readonly trial: Mark[];
+  private readonly marks: Kept[];
+  private readonly trial: Kept[];
   private isMarked = false;
   private kept = 0;
   private met = NEVER;
-  private ways: Int32Array;
-  /** What is late and washed for of what is laid out so far. */
-  private running = 0;
 
-  constructor(compiled: Compiled, root: Saved, { items, pieces }: Washed) {
-    const { stepCount, unitCount, jobs } = compiled;
-    this.compiled = compiled;
-    this.items = items;
-    this.pieces = pieces;
-    this.root = root;
-    this.minutes = new Minutes(compiled);
-    this.slots = jobs.reduce((most, job) => job.variants.reduce((more, { opening }) => opening.reduce((longest, one) => Math.max(longest, one.length), more), most), 1);
-    const sizes = [stepCount, stepCount, stepCount * this.slots, stepCount * this.slots, stepCount, jobs.length, unitCount, unitCount, unitCount, unitCount, items.length];
-    this.state = new Int32Array(sizes.reduce((sum, size) => sum + size, 0));
-    let at = 0;
-    const part = (length: number): Int32Array => this.state.subarray(at, (at += length));
-    this.start = part(stepCount);
-    this.free = part(stepCount);
-    this.washFrom = part(stepCount * this.slots);
-    this.washTo = part(stepCount * this.slots);
-    this.mustEnd = part(stepCount);
-    this.end = part(jobs.length);
-    this.unitTo = part(unitCount);
-    this.unitBy = part(unitCount);
-    this.leftBy = part(unitCount);
-    this.heldBy = part(unitCount);
-    this.seen = part(items.length);
-    this.start.set(root.start);
-    this.end.set(root.end);
-    this.free.fill(NEVER);
-    this.mustEnd.fill(LATEST);
-    this.leftBy.fill(NEVER);
-    this.heldBy.fill(NEVER);
-    root.holds.forEach((holds, unit) => {
-      this.unitTo[unit] = holds.at(-1)?.to ?? 0;
-      this.unitBy[unit] = holds.at(-1)?.job ?? NEVER;
-    });
-    this.rootState = this.state.slice();
-    this.pieceOf = new Int32Array(stepCount).fill(NEVER);
-    this.isOrdered = new Uint8Array(jobs.length);
-    items.slice(0, pieces).forEach(({ job, block }, index) => {
-      this.isOrdered[job] = 1;
-      for (const step of block) this.pieceOf[jobs[job]!.offset + step] = index;
-    });
+  constructor(outline: Outline) {
+    const { items } = outline;
+    this.outline = outline;
     this.from = new Int32Array(items.length);
     this.to = new Int32Array(items.length);
-    this.ways = new Int32Array(jobs.length);
     this.every = Math.max(1, Math.ceil(items.length / MARKS));
-    const marks = (): Mark[] => Array.from({ length: Math.ceil(items.length / this.every) }, () => ({ state: this.state.slice(), bits: this.minutes.bits.slice(), cost: 0 }));
+    const marks = (): Kept[] => Array.from({ length: Math.ceil(items.length / this.every) }, () => outline.kept());
     this.marks = marks();
     this.trial = marks();
-  }
-
-  /** What is late, short of room included. Only ever rises with the end. */
-  private lateCost(index: number, end: number): number {
-    const { job } = this.compiled.jobs[index]!;
-    if (job.readyByMin === null || end <= job.readyByMin - job.bufferMin) return 0;
-    const { late, short } = this.compiled.problem.weights;
-    return (Math.max(0, end - job.readyByMin) * late + Math.min(job.bufferMin, end - job.readyByMin + job.bufferMin) * short) * job.lateWeight;
-  }
-
-  /** What is late of what is laid out, or of jobs that end then. */
-  lateness(end: ArrayLike<number> = this.end): number {
-    let sum = 0;
-    for (let job = 0; job < end.length; job += 1) sum += this.lateCost(job, end[job]!);
-    return sum;
-  }
-
-  /** The order of a plan on the table: pieces and washes by when they first ask for anything; what begins before that is in nobody's way. */
-  orderOf(table: Timetable): Int32Array {
-    const { compiled, pieces } = this;
-    const asks = this.items.map(({ job: index, block }, at) => {
-      const job = compiled.jobs[index]!;
-      const variant = table.variant(index);
-      if (at < pieces) return table.start[job.offset + (block.find((step) => variant.uses[step]!.length > 0) ?? block[0]!)]!;
-      const start = table.start[job.offset + block[0]!]!;
-      const washes = variant.opening[block[0]!]!.map((opening) => table.units.lists[variant.holdings[opening]!.unit]!.find((hold) => hold.job === index && hold.from === start));
-      // Before whoever asks at the same minute.
-      return washes.reduce((soonest, hold) => Math.min(soonest, hold?.washFrom ?? start), start) - 0.5;
-    });
-    return Int32Array.from(asks, (_, index) => index).sort((left, right) => asks[left]! - asks[right]!);
   }
 
   /** Begins anew: what was laid out before is not built on. */
@@ -155,9 +41,8 @@ export class Sketch {
    * not laid out again.
    */
   lay(order: Int32Array, ways: Int32Array, accepted: Int32Array, changedJob: number, limit: number, cost: number): number {
-    const { every, state, minutes, marks, trial } = this;
+    const { every, outline, marks, trial } = this;
     const { length } = order;
-    this.ways = ways;
     this.met = NEVER;
     let shared = 0;
     let rest = length;
@@ -166,39 +51,27 @@ export class Sketch {
       if (changedJob < 0) while (rest > shared && order[rest - 1] === accepted[rest - 1]) rest -= 1;
     }
     let kept = Math.floor(Math.min(shared, length - 1) / every);
-    while (kept > 0 && changedJob >= 0 && this.hasBegun(changedJob, marks[kept]!)) kept -= 1;
+    while (kept > 0 && changedJob >= 0 && outline.hasBegun(changedJob, marks[kept]!)) kept -= 1;
     this.kept = kept;
-    state.set(kept === 0 ? this.rootState : marks[kept]!.state);
-    minutes.bits.set(kept === 0 ? this.root.bits : marks[kept]!.bits);
-    this.running = kept === 0 ? 0 : marks[kept]!.cost;
+    outline.restore(kept === 0 ? null : marks[kept]!, ways);
     for (let at = kept * every; at < length; at += 1) {
       if (at % every === 0 && at > kept * every) {
         const was = marks[at / every]!;
-        if (at >= rest && isAlike(state, was.state) && isAlike(minutes.bits, was.bits)) {
+        if (at >= rest && isAlike(outline.state, was.state) && isAlike(outline.bits, was.bits)) {
           this.met = at / every;
           return cost;
         }
-        const mark = trial[at / every]!;
-        mark.state.set(state);
-        mark.bits.set(minutes.bits);
-        mark.cost = this.running;
+        outline.keep(trial[at / every]!);
       }
-      if (!this.place(order[at]!)) return Number.POSITIVE_INFINITY;
-      if (this.running > limit) return this.running;
+      if (!outline.place(order[at]!)) return Number.POSITIVE_INFINITY;
+      if (outline.cost > limit) return outline.cost;
     }
-    const { makespan } = this.compiled.problem.weights;
-    return this.running + makespan * this.end.reduce((last, end) => Math.max(last, end), 0);
-  }
-
-  /** Whether anything of a job was laid out by then. */
-  private hasBegun(job: number, mark: Mark): boolean {
-    const seenAt = this.state.length - this.items.length;
-    return this.items.some((item, index) => item.job === job && mark.state[seenAt + index] !== 0);
+    return outline.total();
   }
 
   /** Takes the order that was laid out last; true when it lies elsewhere than the one before. */
   accept(): boolean {
-    const { marks, trial, items, compiled, start } = this;
+    const { marks, trial, outline, from, to } = this;
     const end = this.met < 0 ? marks.length : this.met;
     for (let at = this.kept + 1; at < end; at += 1) {
       const mark = marks[at]!;
@@ -207,185 +80,9 @@ export class Sketch {
     }
     if (this.met >= 0) return false;
     this.isMarked = true;
-    items.forEach(({ job, block }, index) => {
-      const { offset, variants } = compiled.jobs[job]!;
-      const first = offset + block[0]!;
-      const last = block.at(-1)!;
-      this.from[index] = index < this.pieces ? start[first]! : this.washFrom[first * this.slots]!;
-      this.to[index] = index < this.pieces ? start[offset + last]! + variants[this.ways[job]!]!.durations[last]! : this.washTo[first * this.slots]!;
-    });
-    return true;
-  }
-
-  /** Puts what is laid out on the table, as it is. */
-  put(table: Timetable, empty: Saved): void {
-    const { compiled, root, isOrdered } = this;
-    table.restore(empty);
-    const plan = compiled.jobs.flatMap(({ index: job, allDone, offset, size }) =>
-      allDone ? [] : [{ job, variant: isOrdered[job] === 0 ? root.variantOf[job]! : this.ways[job]!, starts: Array.from(this.start.subarray(offset, offset + size)) }],
-    );
-    table.adopt(plan, (unit, _before, after, from) => {
-      if (isOrdered[after] === 0) {
-        const hold = root.holds[unit]!.find((one) => one.job === after && one.from === from)!;
-        return [hold.washFrom, hold.washTo];
-      }
-      const { offset, variants } = compiled.jobs[after]!;
-      const { holdings, opening } = variants[this.ways[after]!]!;
-      const at = holdings.findIndex((holding) => holding.unit === unit && this.start[offset + holding.from] === from);
-      const step = holdings[at]!.from;
-      const slot = (offset + step) * this.slots + opening[step]!.indexOf(at);
-      return [this.washFrom[slot]!, this.washTo[slot]!];
-    });
-  }
-
-  /** Lays an item out after those that must come before it. False when this order cannot be laid out. */
-  private place(index: number): boolean {
-    const { seen } = this;
-    if (seen[index] !== 0) return true;
-    seen[index] = 1;
-    const { job: at, block, before } = this.items[index]!;
-    for (const other of before) if (!this.place(other)) return false;
-    const job = this.compiled.jobs[at]!;
-    const variant = job.variants[this.ways[at]!]!;
-    if (index >= this.pieces) return this.wash(job, variant, block[0]!);
-    for (const step of block) if (job.doneStart[step]! < 0 && !this.placeStep(job, variant, step)) return false;
-    return true;
-  }
-
-  /** Washes the units a step comes into, once whoever stands in them has left. */
-  private wash(job: CompiledJob, variant: Variant, step: number): boolean {
-    const { compiled, minutes, unitTo, unitBy, leftBy } = this;
-    const g = job.offset + step;
-    const opening = variant.opening[step]!;
-    let free = 0;
-    for (let slot = 0; slot < opening.length; slot += 1) {
-      const { unit } = variant.holdings[opening[slot]!]!;
-      if (!this.vacate(unit)) return false;
-      const from = unitTo[unit]!;
-      const washMin = unitBy[unit]! < 0 ? 0 : (compiled.washes[unit]?.[unitBy[unit]! * compiled.jobs.length + job.index] ?? 0);
-      const washUses = compiled.washUses[unit]!;
-      const washFrom = washMin > 0 ? minutes.earliestFit(washUses, from, washMin) : from;
-      if (washFrom < 0) return false;
-      if (washMin > 0) minutes.book(washUses, washFrom, washFrom + washMin, 1);
-      this.running += compiled.problem.weights.changeover * washMin;
-      this.washFrom[g * this.slots + slot] = washFrom;
-      this.washTo[g * this.slots + slot] = washFrom + washMin;
-      if (leftBy[unit]! >= 0) this.mustEnd[leftBy[unit]!] = washFrom;
-      unitBy[unit] = job.index;
-      this.heldBy[unit] = job.index;
-      free = Math.max(free, washFrom + washMin);
-    }
-    this.free[g] = free;
-    return true;
-  }
-
-  /** Lays out whatever stands in a unit to where it leaves it. False when that waits for what waits for it. */
-  private vacate(unit: number): boolean {
-    const index = this.heldBy[unit]!;
-    if (index < 0) return true;
-    const { offset, variants } = this.compiled.jobs[index]!;
-    for (const holding of variants[this.ways[index]!]!.holdings) {
-      // It may come into the same unit again later: what it stands in is what was washed for it.
-      if (holding.unit === unit && this.free[offset + holding.from]! >= 0 && !this.place(this.pieceOf[offset + holding.to]!)) return false;
-    }
-    return this.heldBy[unit]! < 0;
-  }
-
-  /** Whether all of a job has its place: nothing is made of what waits in a circle. */
-  private isLaid(index: number): boolean {
-    const { offset, size } = this.compiled.jobs[index]!;
-    for (let step = 0; step < size; step += 1) if (this.start[offset + step]! < 0) return false;
-    return true;
-  }
-
-  private placeStep(job: CompiledJob, variant: Variant, step: number): boolean {
-    const { start, end, minutes } = this;
-    const { offset, doneStart } = job;
-    const g = offset + step;
-    let from = job.job.releaseMin;
-    for (const input of job.inputs) {
-      if (input.step !== step) continue;
-      if (!this.isLaid(input.job)) return false;
-      if (end[input.job]! > from) from = end[input.job]!;
-    }
-    const incoming = variant.incoming[step]!;
-    for (const lag of incoming) {
-      const before = start[offset + lag.from]!;
-      // Two that wait for each other to leave a unit stand in a circle.
-      if (before < 0) return false;
-      if (before + lag.min > from) from = before + lag.min;
-    }
-    if (variant.opening[step]!.length > 0) {
-      if (this.free[g]! < 0 && !this.wash(job, variant, step)) return false;
-      if (this.free[g]! > from) from = this.free[g]!;
-    }
-    const duration = variant.durations[step]!;
-    const fit = minutes.earliestFit(variant.uses[step]!, from, duration);
-    if (fit < 0) return false;
-    minutes.book(variant.uses[step]!, fit, fit + duration, 1);
-    start[g] = fit;
-    for (const lag of incoming) {
-      if (fit <= start[offset + lag.from]! + lag.max || doneStart[lag.from]! >= 0) continue;
-      if (!this.drawTogether(job, variant)) return false;
-      break;
-    }
-    for (const at of variant.closing[step]!) {
-      const { unit, untilEnd } = variant.holdings[at]!;
-      this.unitTo[unit] = start[g] + (untilEnd ? duration : 0);
-      this.leftBy[unit] = g;
-      this.heldBy[unit] = NEVER;
-    }
-    const soonest = start[g] + variant.tail[step]!;
-    if (soonest > end[job.index]!) {
-      this.running += this.lateCost(job.index, soonest) - this.lateCost(job.index, end[job.index]!);
-      end[job.index] = soonest;
-    }
-    return true;
-  }
-
-  /** Whatever of a job is too long before what follows it comes later. */
-  private drawTogether(job: CompiledJob, variant: Variant): boolean {
-    const { start } = this;
-    const { offset, doneStart } = job;
-    for (let round = 0; round < MAX_ROUNDS; round += 1) {
-      let isChanged = false;
-      for (let step = job.size - 1; step >= 0; step -= 1) {
-        if (start[offset + step]! < 0) continue;
-        for (const lag of variant.incoming[step]!) {
-          const soonest = start[offset + step]! - lag.max;
-          if (start[offset + lag.from]! >= soonest || doneStart[lag.from]! >= 0) continue;
-          if (!this.comesLater(job, variant, lag.from, soonest)) return false;
-          isChanged = true;
-        }
-      }
-      if (!isChanged) return true;
-      for (let step = 0; step < job.size; step += 1) {
-        const at = start[offset + step]!;
-        if (at < 0 || doneStart[step]! >= 0) continue;
-        let from = at;
-        for (const lag of variant.incoming[step]!) from = Math.max(from, start[offset + lag.from]! + lag.min);
-        if (from > at && !this.comesLater(job, variant, step, from)) return false;
-      }
-    }
-    return false;
-  }
-
-  private comesLater(job: CompiledJob, variant: Variant, step: number, from: number): boolean {
-    const { start, minutes } = this;
-    const g = job.offset + step;
-    const uses = variant.uses[step]!;
-    const duration = variant.durations[step]!;
-    minutes.book(uses, start[g]!, start[g]! + duration, -1);
-    const fit = minutes.earliestFit(uses, from, duration);
-    if (fit < 0) return false;
-    minutes.book(uses, fit, fit + duration, 1);
-    start[g] = fit;
-    for (const at of variant.closing[step]!) {
-      const { unit, untilEnd } = variant.holdings[at]!;
-      const to = fit + (untilEnd ? duration : 0);
-      // Who has asked for the unit since has been told when it is free.
-      if (to > this.mustEnd[g]!) return false;
-      if (this.leftBy[unit] === g) this.unitTo[unit] = to;
+    for (let index = 0; index < from.length; index += 1) {
+      from[index] = outline.from(index);
+      to[index] = outline.to(index);
     }
     return true;
   }

@@ -2,6 +2,7 @@ import type { Random } from '../random';
 import type { Compiled } from './compile';
 import { withWashes } from './items';
 import { Moves } from './moves';
+import { Outline } from './outline';
 import { Sketch } from './sketch';
 import type { Saved, Timetable } from './timetable';
 
@@ -29,7 +30,7 @@ export class Sketches {
     const washed = withWashes(compiled, ordered);
     this.compiled = compiled;
     this.random = random;
-    this.sketch = new Sketch(compiled, root, washed);
+    this.sketch = new Sketch(new Outline(compiled, root, washed));
     this.moves = new Moves(compiled, washed.items, washed.rivals, true, random);
     this.many = ordered.filter((job) => compiled.jobs[job]!.variants.length > 1);
     this.ways = new Int32Array(compiled.jobs.length);
@@ -38,12 +39,19 @@ export class Sketches {
 
   /** Begins with the plan on the table. */
   adopt(table: Timetable): void {
-    this.tried = this.sketch.orderOf(table);
-    this.triedWays = Int32Array.from(table.variantOf);
-    this.sketch.begin();
-    const cost = this.sketch.lay(this.tried, this.triedWays, this.tried, -1, Number.POSITIVE_INFINITY, 0);
     this.cost = Number.POSITIVE_INFINITY;
-    if (cost < Number.POSITIVE_INFINITY) this.accept(cost);
+    this.take(this.sketch.outline.orderOf(table), Int32Array.from(table.variantOf));
+  }
+
+  /** Takes an order, in these ways, whatever was accepted before. False when it cannot be laid out. */
+  take(order: Int32Array, ways: Int32Array): boolean {
+    this.tried = order;
+    this.triedWays = ways;
+    this.sketch.begin();
+    const cost = this.sketch.lay(order, ways, order, -1, Number.POSITIVE_INFINITY, 0);
+    if (cost === Number.POSITIVE_INFINITY) return false;
+    this.accept(cost);
+    return true;
   }
 
   /** Tries another order, or one job in another way. Gives its cost, something above `limit` as soon as it is certain to be above. */
@@ -68,17 +76,17 @@ export class Sketches {
     this.cost = cost;
     if (!this.sketch.accept()) return false;
     this.moves.lie(this.sketch.from, this.sketch.to);
-    this.lateness = this.sketch.lateness();
+    this.lateness = this.sketch.outline.lateness();
     return true;
   }
 
   /** What is late of a plan on the table. */
   latenessOf({ end }: Timetable): number {
-    return this.sketch.lateness(end);
+    return this.sketch.outline.lateness(end);
   }
 
   /** Puts what was accepted last, and lies elsewhere for it, on the table. */
   put(table: Timetable, empty: Saved): void {
-    this.sketch.put(table, empty);
+    this.sketch.outline.put(table, empty);
   }
 }

@@ -1,7 +1,10 @@
 import type { Random } from '../random';
 
-/** Searches in the order they have their turns: sketches after what lays whole jobs out in whichever way ends soonest, because each goes on in the ways it finds. */
-export const TURNS = ['whole', 'sketch', 'pieces', 'late', 'ruin'] as const;
+/**
+ * Searches in the order they have their turns: sketches after what lays whole jobs out in whichever way ends soonest, because each goes on in the ways it finds;
+ * entries before sketches, because what those settle on early they seldom leave again.
+ */
+export const TURNS = ['whole', 'entries', 'sketch', 'pieces', 'late', 'ruin'] as const;
 export type Turn = (typeof TURNS)[number];
 
 /** Moves of the first cycles, for each job and at most, of any cycle, and what part of a cycle the searches get that seldom find anything by themselves. Choices of the search. */
@@ -9,10 +12,14 @@ const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
 const LONGEST_CYCLE = 50_000;
 const MINOR = 0.25;
+/** How long a cycle of entries is beside others: many moves make one order. A choice of the search. */
+const ENTRIES = 2;
 /** How warm a cycle begins and ends, in what a worse neighbour usually costs, and how fast that is learnt. Choices of the search. */
 const HOT = 0.25;
 const COLD = 0.01;
 const LEARNS = 0.02;
+/** How much dearer is taken when a cycle begins, where it is a share. A choice of the search. */
+const SHARE = 0.02;
 
 /** Whose turn it is, for how long, and how much worse it may go: cycles that cool down, each search's by what its own neighbours cost. */
 export class Turns {
@@ -37,12 +44,12 @@ export class Turns {
     this.random = random;
     this.longest = Math.min(FIRST_CYCLE, CYCLE_BY_JOB * Math.max(1, jobs));
     this.length = this.longest;
-    this.rise = { whole: rise, pieces: rise, late: rise, ruin: rise, sketch: rise };
+    this.rise = { whole: rise, pieces: rise, late: rise, ruin: rise, sketch: rise, entries: rise };
   }
 
   /** A cycle begins with the best at this cost. */
   begin(isMinor: boolean, cost: number): void {
-    this.length = isMinor ? Math.ceil(this.longest * MINOR) : this.longest;
+    this.length = Math.ceil(this.longest * (isMinor ? MINOR : this.turn === 'entries' ? ENTRIES : 1));
     this.from = cost;
   }
 
@@ -76,6 +83,11 @@ export class Turns {
   /** Better is taken; worse by a chance that falls with how much worse, measured by what a worse neighbour usually is: up to here this time. */
   limit(was: number): number {
     return was - this.temperature * Math.log(1 - this.random());
+  }
+
+  /** The same where nobody knows how much worse a neighbour is: by a share of what there is. */
+  share(was: number): number {
+    return was * (1 - SHARE * (1 - this.made / this.length) * Math.log(1 - this.random()));
   }
 
   accepts(was: number, is: number, limit: number): boolean {

@@ -1,0 +1,412 @@
+import { seeded } from '../random';
+import type { Compiled } from './compile';
+import type { Kept, Outline } from './outline';
+import { Outlook } from './outlook';
+import type { Rest } from './outlook';
+
+const NONE = -1;
+/** Partial plans that go on side by side. A choice of the search. */
+const WIDTH = 16;
+/** In which order jobs come into the units they stay in, and in which order those are begun that have something to be done before. */
+export interface Entries {
+  readonly entering: readonly number[];
+  readonly beginning: readonly number[];
+}
+
+/** A part of an order that is laid out anew, and what it is to keep to. */
+export interface Window extends Entries {
+  readonly order: Int32Array;
+  readonly from: number;
+  readonly to: number;
+  readonly ways: Int32Array;
+}
+
+/** Some items laid out, and what the rest is judged by. */
+interface Strand {
+  readonly kept: Kept;
+  readonly rest: Rest;
+  /** How many items of each job are not yet laid out. */
+  readonly items: Int32Array;
+  /** Until when somebody is busy, and when what was laid out last begins. */
+  busy: number;
+  last: number;
+  /** Which items are laid out, in one number. */
+  set: number;
+}
+
+/** One more item on a partial plan. */
+interface Candidate {
+  parent: number;
+  item: number;
+  key: number;
+  hash: number;
+  last: number;
+  busy: number;
+}
+
+/** How each level came about: of each partial plan the one it goes on from, and what was laid out. */
+interface Level {
+  readonly parent: Int32Array;
+  readonly item: Int32Array;
+}
+
+/**
+ * A part of a day laid out anew, forward in time, some partial plans side by side: of all that may come next in each, what leads to the least late day goes on. Who
+ * comes into the units when is given, and who is begun when; when to wash, to blend, to empty and what to do meanwhile is found. A partial plan goes on only when
+ * everybody who stands in a unit still gets out of it in time. What comes before and after that part keeps its order.
+ */
+export class Beam {
+  /** Over when a plan is found, or nothing below the limit is left. */
+  isOver = true;
+  /** Of the best plan; when there is none, something above the limit. */
+  cost: number = Number.POSITIVE_INFINITY;
+  /** Whether jobs stay in units, and what everybody needs is taken whole now and then, so that each is in every other's way. */
+  readonly matters: boolean;
+  private readonly compiled: Compiled;
+  private readonly outline: Outline;
+  private readonly outlook: Outlook;
+  /** Of each job its items, its pieces from the entry on, its entry, and its first piece where that comes before; −1 = none. */
+  private readonly own: readonly Int32Array[];
+  private readonly inside: readonly Int32Array[];
+  private readonly entry: Int32Array;
+  private readonly first: Int32Array;
+  /** Of each wash the piece it is for; and of each item those that must be laid out before. */
+  private readonly washedFor: Int32Array;
+  private readonly needs: readonly Int32Array[];
+  private readonly signs: Int32Array;
+  private plans: Strand[];
+  private nextPlans: Strand[];
+  private count = 0;
+  private levels: Level[] = [];
+  /** What is laid out anew, and in which order the rest comes before and after. */
+  private window: readonly number[] = [];
+  private head: Int32Array = new Int32Array(0);
+  private tail: Int32Array = new Int32Array(0);
+  /** The best plan, as an order of items. */
+  order: Int32Array = new Int32Array(0);
+  private limit = 0;
+  private leastAbove = 0;
+  private ways: Int32Array = new Int32Array(0);
+  private entering: readonly number[] = [];
+  /** The place of each job in both orders, −1 = none. */
+  private readonly enters: Int32Array;
+  private readonly begins: Int32Array;
+  private readonly might: Int32Array;
+  private readonly tried: Candidate[] = [];
+  private best: Candidate[] = [];
+  constructor(outline: Outline) {
+    const { compiled, items, pieces } = outline;
+    const { jobs } = compiled;
+    this.compiled = compiled;
+    this.outline = outline;
+    this.outlook = new Outlook(outline);
+    this.own = jobs.map(({ index }) => Int32Array.from(items.flatMap((item, at) => (item.job === index ? [at] : []))));
+    this.entry = new Int32Array(jobs.length).fill(NONE);
+    this.first = new Int32Array(jobs.length).fill(NONE);
+    this.inside = jobs.map(({ index, variants }) => {
+      const own = Array.from(this.own[index]!).filter((at) => at < pieces);
+      const comesIn = own.findIndex((at) => items[at]!.block.some((step) => variants[0]!.holdings.some((holding) => holding.from === step && holding.to !== step)));
+      const entry = Math.max(0, comesIn);
+      this.entry[index] = own[entry] ?? NONE;
+      if (entry > 0) this.first[index] = own[0]!;
+      return Int32Array.from(own.slice(entry));
+    });
+    this.washedFor = new Int32Array(items.length).fill(NONE);
+    items.forEach(({ before }, at) => {
+      for (const wash of before) if (wash >= pieces) this.washedFor[wash] = at;
+    });
+    // Nobody washes for a piece before what comes before it could be laid out.
+    this.needs = items.map(({ before }, at) =>
+      Int32Array.from(at < pieces ? before : items[this.washedFor[at]!]!.before.flatMap((other) => (other >= pieces ? [] : items[other]!.before))),
+    );
+    this.matters = this.outlook.leavesNothing && jobs.filter(({ index, job }) => this.entry[index]! >= 0 && job.spans.length > 0).length > 1;
+    const random = seeded(items.length);
+    this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
+    const rows = (): Strand[] =>
+      Array.from({ length: WIDTH }, () => ({ kept: outline.kept(), rest: this.outlook.rest(), items: new Int32Array(jobs.length), busy: 0, last: 0, set: 0 }));
+    this.plans = rows();
+    this.nextPlans = rows();
+    this.enters = new Int32Array(jobs.length);
+    this.begins = new Int32Array(jobs.length);
+    this.might = new Int32Array(items.length);
+  }
+
+  /** What an order of items does by itself. */
+  entriesOf(order: ArrayLike<number>): Entries {
+    const { items } = this.outline;
+    const those = (of: Int32Array): number[] => Array.from(order).flatMap((at) => (of[items[at]!.job] === at ? [items[at]!.job] : []));
+    return { entering: those(this.entry), beginning: those(this.first) };
+  }
+
+  /** What is laid out for a job to come in, to be begun, or at all: items whose place in an order may change. */
+  itemsOf(job: number, what: 'entry' | 'first' | 'all'): readonly number[] {
+    if (what === 'all') return Array.from(this.own[job]!);
+    const item = what === 'entry' ? this.entry[job]! : this.first[job]!;
+    return item < 0 ? [] : [item, ...this.outline.items[item]!.before.filter((wash) => wash >= this.outline.pieces)];
+  }
+
+  /** Begins. Plans above the limit are not followed. */
+  begin({ order, from, to, entering, beginning, ways }: Window, limit: number): void {
+    const { compiled, outline, outlook, enters, begins } = this;
+    this.entering = entering;
+    this.ways = ways;
+    this.limit = limit;
+    this.leastAbove = Number.POSITIVE_INFINITY;
+    this.cost = Number.POSITIVE_INFINITY;
+    this.levels = [];
+    this.head = order.subarray(0, from);
+    this.tail = order.subarray(to);
+    enters.fill(NONE);
+    begins.fill(NONE);
+    entering.forEach((job, place) => (enters[job] = place));
+    beginning.forEach((job, place) => (begins[job] = place));
+    const root = this.plans[0]!;
+    root.items.fill(0);
+    root.busy = entering.reduce((soonest, job) => Math.min(soonest, compiled.jobs[job]!.job.releaseMin), compiled.horizon);
+    root.last = root.busy;
+    root.set = 0;
+    this.isOver = false;
+    this.count = 1;
+    outline.restore(null, ways);
+    for (const item of this.head)
+      if (!outline.place(item)) {
+        this.isOver = true;
+        return;
+      }
+    outlook.begin(entering, root.rest);
+    outline.items.forEach(({ job }, item) => {
+      if (outline.seen[item] === 0) {
+        root.items[job]! += 1;
+        return;
+      }
+      if (outlook.keepsBusy(item)) root.busy = Math.max(root.busy, outline.to(item));
+      root.last = Math.max(root.last, outline.from(item));
+      root.set ^= this.signs[item]!;
+    });
+    const within = Array.from(order.subarray(from, to));
+    this.window = within.filter((item) => outline.seen[item] === 0);
+    // What had to be laid out with what comes before has its place there.
+    this.head = Int32Array.from([...this.head, ...within.filter((item) => outline.seen[item] !== 0)]);
+    outline.keep(root.kept);
+    if (this.window.length === 0) this.isOver = true;
+  }
+
+  /** One item more on every partial plan. */
+  step(): void {
+    const { plans, outline, tried } = this;
+    this.best = [];
+    for (let parent = 0; parent < this.count; parent += 1) {
+      const plan = plans[parent]!;
+      outline.restore(plan.kept, this.ways);
+      const next = this.nextItems();
+      tried.length = 0;
+      let soonestEnd = Number.POSITIVE_INFINITY;
+      for (let index = 0; index < next; index += 1) {
+        if (index > 0) outline.restore(plan.kept, this.ways);
+        soonestEnd = Math.min(soonestEnd, this.tryOut(parent, plan, this.might[index]!));
+      }
+      // What begins after something else could be over comes after that.
+      for (const candidate of tried) if (candidate.last < soonestEnd) this.enter(candidate);
+    }
+    this.goOn();
+  }
+
+  /** What may come next in the plan that is laid out; how many. */
+  private nextItems(): number {
+    const { outline, needs, entry, first, enters, begins, washedFor, might, compiled } = this;
+    const { seen, items, pieces, heldBy } = outline;
+    let count = 0;
+    for (const item of this.window) {
+      if (seen[item] !== 0) continue;
+      const need = needs[item]!;
+      let isReady = true;
+      for (let at = 0; isReady && at < need.length; at += 1) isReady = seen[need[at]!] !== 0;
+      if (!isReady) continue;
+      const { job, block } = items[item]!;
+      const piece = item < pieces ? item : washedFor[item]!;
+      if (piece === entry[job]) isReady = this.isNext(job, enters, entry);
+      else if (piece === first[job]) isReady = this.isNext(job, begins, first);
+      if (!isReady) continue;
+      // Nobody washes, or comes into, what somebody else stands in.
+      const { holdings, opening } = compiled.jobs[job]!.variants[this.ways[job]!]!;
+      for (const step of block)
+        for (const at of opening[step]!) {
+          const holder = heldBy[holdings[at]!.unit]!;
+          if (holder >= 0 && holder !== job) isReady = false;
+        }
+      if (isReady) might[count++] = item;
+    }
+    return count;
+  }
+
+  /** Whether all that come before a job in an order have done what it is the order of. */
+  private isNext(job: number, places: Int32Array, items: Int32Array): boolean {
+    const { seen } = this.outline;
+    for (let other = 0; other < places.length; other += 1) if (places[other]! >= 0 && places[other]! < places[job]! && seen[items[other]!] === 0) return false;
+    return true;
+  }
+
+  /** Lays one more item out on the plan that is laid out. Gives when it ends, if it keeps somebody busy; Infinity when it does not, or leads nowhere. */
+  private tryOut(parent: number, plan: Strand, item: number): number {
+    const { outline, outlook, best, limit } = this;
+    if (!outline.place(item)) return Number.POSITIVE_INFINITY;
+    const from = outline.from(item);
+    const to = outline.to(item);
+    const isBusy = outlook.keepsBusy(item);
+    const busy = isBusy ? Math.max(plan.busy, to) : plan.busy;
+    const last = Math.max(plan.last, from);
+    const isFull = best.length === WIDTH;
+    outlook.reckon(plan.rest, item, busy);
+    // Everybody's way out of the units only makes it later.
+    const atLeast = outlook.guess();
+    if (outlook.sure > limit) return this.above();
+    if (isFull && atLeast >= best[WIDTH - 1]!.key) return Number.POSITIVE_INFINITY;
+    const hash = plan.set ^ this.signs[item]! ^ this.times(plan, item, last);
+    if (!this.getOut()) return Number.POSITIVE_INFINITY;
+    const key = outlook.guess();
+    if (outlook.sure > limit) return this.above();
+    this.tried.push({ parent, item, key, hash, last, busy });
+    return isBusy && from >= plan.last ? to : Number.POSITIVE_INFINITY;
+  }
+
+  private above(): number {
+    this.leastAbove = Math.min(this.leastAbove, this.outlook.sure);
+    return Number.POSITIVE_INFINITY;
+  }
+
+  /** What lies when, as far as it matters for what comes after `last`, in one number. */
+  private times(plan: Strand, placed: number, last: number): number {
+    const { own, outline } = this;
+    const { seen, end, items, pieces, start, washTo, slots, unitTo } = outline;
+    const mine = items[placed]!.job;
+    let hash = 0;
+    for (let job = 0; job < own.length; job += 1) {
+      if (plan.items[job]! - (job === mine ? 1 : 0) <= 0 && end[job]! <= last) continue;
+      const mineAll = own[job]!;
+      const { offset } = this.compiled.jobs[job]!;
+      for (let at = 0; at < mineAll.length; at += 1) {
+        const item = mineAll[at]!;
+        if (seen[item] === 0) continue;
+        const step = offset + items[item]!.block[0]!;
+        const time = item < pieces ? start[step]! : Math.max(last, washTo[step * slots]!);
+        hash = Math.imul(hash ^ (time + item * 4096), 0x9e3779b1);
+        hash ^= hash >>> 15;
+      }
+    }
+    for (let unit = 0; unit < unitTo.length; unit += 1) {
+      if (unitTo[unit]! <= last) continue;
+      hash = Math.imul(hash ^ (unitTo[unit]! + unit * 8192), 0x85ebca6b);
+      hash ^= hash >>> 13;
+    }
+    return hash;
+  }
+
+  /** Lays out the rest of all that stand in a unit, by when their next must begin. False when somebody does not get out in time. */
+  private getOut(): boolean {
+    const { outline, inside, compiled, ways } = this;
+    const { heldBy, seen, start, items } = outline;
+    for (;;) {
+      let soonest = Number.POSITIVE_INFINITY;
+      let next = NONE;
+      for (let unit = 0; unit < heldBy.length; unit += 1) {
+        const index = heldBy[unit]!;
+        if (index < 0) continue;
+        const { offset, variants } = compiled.jobs[index]!;
+        const variant = variants[ways[index]!]!;
+        const pieces = inside[index]!;
+        let at = 0;
+        while (at < pieces.length && seen[pieces[at]!] !== 0) at += 1;
+        if (at === pieces.length) continue;
+        let latest = Number.POSITIVE_INFINITY;
+        for (const lag of variant.incoming[items[pieces[at]!]!.block[0]!]!) {
+          const before = start[offset + lag.from]!;
+          if (before >= 0 && before + lag.max < latest) latest = before + lag.max;
+        }
+        if (next >= 0 && latest >= soonest) continue;
+        soonest = latest;
+        next = pieces[at]!;
+      }
+      if (next < 0) return true;
+      if (!outline.place(next)) return false;
+    }
+  }
+
+  /** Takes its place among the best; of those that come to the same, one stays. */
+  private enter(candidate: Candidate): void {
+    const { best } = this;
+    let at = best.length;
+    if (at === WIDTH && candidate.key >= best[at - 1]!.key) return;
+    const same = best.findIndex(({ hash }) => hash === candidate.hash);
+    if (same >= 0) {
+      if (best[same]!.key <= candidate.key) return;
+      best.splice(same, 1);
+    } else if (at === WIDTH) best.pop();
+    at = best.length;
+    while (at > 0 && best[at - 1]!.key > candidate.key) at -= 1;
+    best.splice(at, 0, candidate);
+  }
+
+  /** The best go on. */
+  private goOn(): void {
+    const { best, plans, nextPlans, outline, outlook, levels, signs } = this;
+    const level: Level = { parent: new Int32Array(best.length), item: new Int32Array(best.length) };
+    levels.push(level);
+    best.forEach(({ parent, item, last, busy }, row) => {
+      const before = plans[parent]!;
+      const plan = nextPlans[row]!;
+      const { job } = outline.items[item]!;
+      outline.restore(before.kept, this.ways);
+      outline.place(item);
+      outline.keep(plan.kept);
+      outlook.take(item, before.rest, plan.rest);
+      plan.items.set(before.items);
+      plan.items[job]! -= 1;
+      plan.busy = busy;
+      plan.last = last;
+      plan.set = before.set ^ signs[item]!;
+      level.parent[row] = parent;
+      level.item[row] = item;
+    });
+    this.plans = nextPlans;
+    this.nextPlans = plans;
+    this.count = best.length;
+    const isThrough = levels.length === this.window.length;
+    this.isOver = isThrough || best.length === 0;
+    if (!this.isOver) return;
+    let cheapest = NONE;
+    for (let row = 0; isThrough && row < this.count; row += 1) {
+      const cost = this.complete(this.plans[row]!);
+      if (cost >= this.cost) continue;
+      this.cost = cost;
+      cheapest = row;
+    }
+    if (cheapest >= 0) this.order = this.orderTo(cheapest);
+    else this.cost = this.leastAbove;
+  }
+
+  /** What comes after, in its order. */
+  private complete({ kept }: Strand): number {
+    const { outline, tail, limit } = this;
+    outline.restore(kept, this.ways);
+    for (const item of tail) {
+      if (!outline.place(item)) return Number.POSITIVE_INFINITY;
+      if (outline.cost <= limit) continue;
+      this.leastAbove = Math.min(this.leastAbove, outline.cost);
+      return Number.POSITIVE_INFINITY;
+    }
+    return outline.total();
+  }
+
+  private orderTo(plan: number): Int32Array {
+    const { levels, head, tail } = this;
+    const order = new Int32Array(head.length + levels.length + tail.length);
+    order.set(head);
+    order.set(tail, head.length + levels.length);
+    let row = plan;
+    for (let at = levels.length - 1; at >= 0; at -= 1) {
+      order[head.length + at] = levels[at]!.item[row]!;
+      row = levels[at]!.parent[row]!;
+    }
+    return order;
+  }
+}

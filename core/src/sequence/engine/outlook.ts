@@ -1,0 +1,169 @@
+import type { Outline } from './outline';
+
+const NONE = -1;
+/** What a step asks of the scarcest resource: so much that nothing fits beside it, more than half, or little. */
+const WHOLE = 0;
+const MOST = 1;
+const LITTLE = 2;
+const KINDS = 3;
+/** How much of little work is beside nothing else, how much longer the rest takes than its work, and what a minute of it counts. Choices of the search. */
+const ALONE = 0.8;
+const LONGER = 1.2;
+const MINUTE = 20;
+
+/** What is not yet laid out of a day. */
+export interface Rest {
+  /** Of each job and kind: minutes of work on the scarcest resource. */
+  readonly work: Float64Array;
+  /** Until when each job keeps a little of it. */
+  readonly until: Int32Array;
+  washes: number;
+}
+
+/** What a day may come to that is laid out in part: by the work that is left on the resource there is least of. */
+export class Outlook {
+  /** Whether something asks so much of it that nothing else fits beside. */
+  readonly leavesNothing: boolean;
+  /** What the day that was guessed last costs for sure. */
+  sure = 0;
+  private readonly outline: Outline;
+  /** Of each item and kind: minutes of the scarcest resource; and of each job, all together. */
+  private readonly workOf: Float64Array;
+  private readonly whole: Float64Array;
+  private readonly shortestWash: number;
+  private entering: readonly number[] = [];
+  /** Of each job in the order they come in: by when it ends at the soonest, and when it may; −1 = nothing is left. And what is left of all. */
+  private readonly soonest: Float64Array;
+  private readonly likely: Float64Array;
+  private left = 0;
+
+  constructor(outline: Outline) {
+    const { compiled, items } = outline;
+    const { jobs, washes, horizon } = compiled;
+    this.outline = outline;
+    this.workOf = new Float64Array(items.length * KINDS);
+    this.whole = new Float64Array(jobs.length * KINDS);
+    this.leavesNothing = this.measure();
+    this.shortestWash = washes.reduce((shortest, table) => table?.reduce((least, min) => (min > 0 ? Math.min(least, min) : least), shortest) ?? shortest, horizon);
+    this.soonest = new Float64Array(jobs.length);
+    this.likely = new Float64Array(jobs.length);
+  }
+
+  /** Room for what is left. */
+  rest(): Rest {
+    return { work: new Float64Array(this.whole.length), until: new Int32Array(this.outline.compiled.jobs.length), washes: 0 };
+  }
+
+  /** What is left of a day whose jobs come in in this order, of what is laid out now. */
+  begin(entering: readonly number[], rest: Rest): void {
+    const { outline, whole } = this;
+    this.entering = entering;
+    rest.work.set(whole);
+    rest.until.fill(0);
+    rest.washes = outline.items.length - outline.pieces;
+    outline.items.forEach((_, item) => {
+      if (outline.seen[item] !== 0) this.take(item, rest, rest);
+    });
+  }
+
+  /** What is left when an item that is laid out now is done. */
+  take(item: number, before: Rest, after: Rest): void {
+    const { outline, workOf } = this;
+    const { job } = outline.items[item]!;
+    if (before !== after) {
+      after.work.set(before.work);
+      after.until.set(before.until);
+    }
+    for (let kind = 0; kind < KINDS; kind += 1) after.work[job * KINDS + kind]! -= workOf[item * KINDS + kind]!;
+    if (workOf[item * KINDS + LITTLE]! > 0) after.until[job] = outline.to(item);
+    after.washes = before.washes - (item < outline.pieces ? 0 : 1);
+  }
+
+  /** Whether an item that is laid out keeps somebody busy. */
+  keepsBusy(item: number): boolean {
+    const { outline, workOf } = this;
+    return item < outline.pieces ? workOf[item * KINDS + WHOLE]! > 0 || workOf[item * KINDS + MOST]! > 0 : outline.to(item) > outline.from(item);
+  }
+
+  /** What everything asks of the resource there is least of, by its work. */
+  private measure(): boolean {
+    const { outline, workOf, whole } = this;
+    const { compiled } = outline;
+    const { jobs, levels, problem } = compiled;
+    const unitsOf = (resource: number, uses: readonly number[]): number => uses.reduce((sum, level) => sum + (levels[level]!.resource === resource ? levels[level]!.units : 0), 0);
+    const steps = jobs.flatMap(({ variants: [variant], doneStart }) =>
+      (variant?.durations ?? []).flatMap((duration, step) => (doneStart[step]! < 0 ? [{ duration, uses: variant!.uses[step]! }] : [])),
+    );
+    const load = problem.resources.map(({ capacity }, resource) => steps.reduce((sum, { duration, uses }) => sum + duration * unitsOf(resource, uses), 0) / Math.max(1, capacity));
+    const scarce = load.indexOf(Math.max(...load));
+    const capacity = problem.resources[scarce]?.capacity ?? 1;
+    const asked = steps.map(({ uses }) => unitsOf(scarce, uses)).filter((units) => units > 0);
+    const least = Math.min(capacity, ...asked);
+    outline.items.slice(0, outline.pieces).forEach(({ job, block }, at) => {
+      for (const step of block) {
+        if (jobs[job]!.doneStart[step]! >= 0) continue;
+        const duration = Math.min(...jobs[job]!.variants.map((variant) => variant.durations[step]!));
+        const units = unitsOf(scarce, jobs[job]!.variants[0]!.uses[step]!);
+        if (units === 0) continue;
+        if (units > capacity - least) workOf[at * KINDS + WHOLE]! += duration;
+        else if (units * 2 > capacity) workOf[at * KINDS + MOST]! += duration;
+        // Two halves go beside each other; what takes little keeps all off that leaves nothing.
+        else if (units * 2 === capacity) workOf[at * KINDS + WHOLE]! += duration / 2;
+        else workOf[at * KINDS + LITTLE]! += duration * ALONE;
+      }
+      for (let kind = 0; kind < KINDS; kind += 1) whole[job * KINDS + kind]! += workOf[at * KINDS + kind]!;
+    });
+    return asked.some((units) => units > capacity - least);
+  }
+
+  /** When each job that is not over may end once an item is done that is laid out now, by the work that is left of it and of those that come in before it. */
+  reckon({ work, until, washes }: Rest, item: number, busy: number): void {
+    const { outline, workOf, entering, soonest, likely } = this;
+    const { job } = outline.items[item]!;
+    const mine = item * KINDS;
+    let all = busy;
+    let most = 0;
+    let little = 0;
+    for (let other = 0; other < until.length; other += 1) {
+      const is = other === job && workOf[mine + LITTLE]! > 0 ? outline.to(item) : until[other]!;
+      if (is > busy) little += (is - busy) * ALONE;
+    }
+    for (let place = 0; place < entering.length; place += 1) {
+      const other = entering[place]!;
+      const at = other * KINDS;
+      let wholeLeft = work[at]!;
+      let mostLeft = work[at + MOST]!;
+      let littleLeft = work[at + LITTLE]!;
+      if (other === job) {
+        wholeLeft -= workOf[mine]!;
+        mostLeft -= workOf[mine + MOST]!;
+        littleLeft -= workOf[mine + LITTLE]!;
+      }
+      all += wholeLeft;
+      most += mostLeft;
+      little += littleLeft;
+      const isOver = wholeLeft <= 0 && mostLeft <= 0;
+      soonest[place] = isOver ? NONE : all + most;
+      likely[place] = busy + (all + Math.max(most, little) - busy) * LONGER;
+    }
+    let toWash = item < outline.pieces ? washes : washes - 1;
+    for (let unit = 0; unit < outline.compiled.unitCount; unit += 1) if (outline.unitBy[unit]! < 0) toWash -= 1;
+    this.left = (all + Math.max(most, little) + Math.max(0, toWash) * this.shortestWash) * MINUTE;
+  }
+
+  /** What a day may cost that goes on from what is laid out; and what it costs for sure. */
+  guess(): number {
+    const { outline, entering, soonest, likely } = this;
+    let { cost: sure, cost: guess } = outline;
+    for (let place = 0; place < entering.length; place += 1) {
+      if (soonest[place]! < 0) continue;
+      const job = entering[place]!;
+      const end = outline.end[job]!;
+      const is = outline.lateCost(job, end);
+      if (soonest[place]! > end) sure += outline.lateCost(job, soonest[place]!) - is;
+      if (likely[place]! > end) guess += outline.lateCost(job, likely[place]!) - is;
+    }
+    this.sure = sure;
+    return guess + this.left;
+  }
+}
