@@ -6,14 +6,13 @@ import { Beam } from './engine/beam';
 import { compile } from './engine/compile';
 import { EntryOrders } from './engine/entries';
 import { withWashes } from './engine/items';
-import { Lists } from './engine/lists';
 import { Outline } from './engine/outline';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
 import { Sketches } from './engine/sketches';
 import { Timetable } from './engine/timetable';
 import type { Saved } from './engine/timetable';
-import { Waiting } from './engine/waits';
+import { inOrder, lateOnly } from './inOrder.arbitrary';
 import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
 import { seeded } from './random';
 
@@ -28,14 +27,9 @@ interface Begun {
 
 /** A plan of whole jobs in order, and who comes in when in it; null when something finds no place. */
 function begun(problem: Problem, seed: number): Begun | null {
-  const compiled = compile(problem);
-  const table = new Timetable(compiled);
-  const empty = table.save();
-  const random = seeded(seed);
-  const all = compiled.jobs.flatMap(({ index, variants }) => (variants.length > 0 ? [index] : []));
-  const whole = new Lists(table, empty, new Waiting(compiled, all, random), random, all, 'whole');
-  whole.decode(whole.order);
-  if (planOf(table).unplaced.length > 0) return null;
+  const laid = inOrder(problem, seed);
+  if (laid === null) return null;
+  const { compiled, table, empty, all, random } = laid;
   const entries = new EntryOrders(compiled, empty, all, random);
   entries.adopt(table);
   return { entries, sketches: new Sketches(compiled, empty, all, random), table, empty };
@@ -48,8 +42,6 @@ function laid(entries: EntryOrders): number {
     if (cost !== null) return cost;
   }
 }
-
-const lateOnly = (problem: Problem): Problem => ({ ...problem, weights: { ...problem.weights, early: 0 } });
 
 describe('days by who comes in when', () => {
   test('law: what is laid out is a plan the checker finds no fault with, at the cost that is said', () => {

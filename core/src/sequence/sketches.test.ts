@@ -4,15 +4,14 @@ import { objectiveOf, violations } from './index';
 import type { Problem } from './index';
 import { compile } from './engine/compile';
 import { withWashes } from './engine/items';
-import { Lists } from './engine/lists';
 import { Moves } from './engine/moves';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
 import { Sketches } from './engine/sketches';
 import type { Sketch } from './engine/sketch';
-import { Timetable } from './engine/timetable';
+import type { Timetable } from './engine/timetable';
 import type { Saved } from './engine/timetable';
-import { Waiting } from './engine/waits';
+import { inOrder, lateOnly } from './inOrder.arbitrary';
 import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
 import { seeded } from './random';
 
@@ -33,21 +32,13 @@ interface Drawn {
 
 /** A plan of whole jobs in order, and sketches that begin with it; null when something finds no place. */
 function drawn(problem: Problem, seed: number): Drawn | null {
-  const compiled = compile(problem);
-  const table = new Timetable(compiled);
-  const empty = table.save();
-  const random = seeded(seed);
-  const all = compiled.jobs.flatMap(({ index, variants }) => (variants.length > 0 ? [index] : []));
-  const whole = new Lists(table, empty, new Waiting(compiled, all, random), random, all, 'whole');
-  whole.decode(whole.order);
-  if (planOf(table).unplaced.length > 0) return null;
+  const laid = inOrder(problem, seed);
+  if (laid === null) return null;
+  const { compiled, table, empty, all, random } = laid;
   const sketches = new Sketches(compiled, empty, all, random);
   sketches.adopt(table);
   return { sketches, table, empty };
 }
-
-/** The same with what is early not counted: no sketch counts it. */
-const lateOnly = (problem: Problem): Problem => ({ ...problem, weights: { ...problem.weights, early: 0 } });
 
 describe('sketches of a day', () => {
   test('law: put on the table, each is a plan the checker finds no fault with, at the cost that is said', () => {
