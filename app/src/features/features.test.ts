@@ -70,6 +70,14 @@ describe('ribbon board', () => {
   test('in its kettle it is as broad as its litres; the lane is as broad as the kettle', () => {
     expect([board.stretches.find((stretch) => stretch.stepId === 'simmer')?.breadth, board.lanes.find((lane) => lane.id === 'k1')?.breadth]).toEqual([24, 60]);
   });
+  test('where a batch never stands in a kettle, the lane that carries its name is as broad as names need', () => {
+    const scale = { pxPerL: 2, leastLane: 50, toolLane: 20, gap: 10 };
+    const breadthOf = (given: typeof plan): number | undefined =>
+      boardGeometry(given, station, new Map([['beet', soup]]), scale, 4).lanes.find((lane) => lane.id === 'bench')?.breadth;
+    const cut = { ...plan, batches: plan.batches.map((batch) => ({ ...batch, vesselId: null, steps: batch.steps.slice(0, 1) })) };
+    expect([breadthOf(plan), breadthOf(cut)]).toEqual([20, 50]);
+    expect(boardGeometry(cut, station, new Map([['beet', soup]]), scale, 4).labels.map((label) => label.lane.id)).toEqual(['bench']);
+  });
   test('while it is in the jar the kettle is still held, and every fill is a bead', () => {
     const away = board.stretches.find((stretch) => stretch.kind === 'away');
     const blend = board.stretches.find((stretch) => stretch.stepId === 'blend');

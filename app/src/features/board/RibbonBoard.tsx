@@ -178,7 +178,7 @@ export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, select
             </G>
           );
         })}
-        <Path d={washed} stroke={palette.muted} strokeWidth={1.6} fill="none" />
+        <Path d={washed} stroke={palette.muted} strokeWidth={1.6} fill="none" opacity={selected === null ? 1 : 0.35} />
         {plan.batches.map((batch) => (
           <G key={batch.id} opacity={selected !== null && selected !== batch.id ? 0.35 : 1}>
             <Ribbon batchId={batch.id} stretches={stretchesOf.get(batch.id) ?? NONE} frame={frame} tone={tone(batch.id)} ground={palette.sheet} onSelect={onSelect} />
@@ -194,7 +194,7 @@ export const RibbonBoard = memo(function RibbonBoard({ day, plan, nowMin, select
           if (down) {
             // A plate as broad as the lane at the head of the ribbon: there is always room for the name.
             const [x] = frame.point(label.startMin, label.lane.from);
-            const breadth = Math.max(label.lane.breadth, SCALE.down.leastLane);
+            const { breadth } = label.lane;
             const size = Math.min(13, (breadth - 8) / (name.length * CHARACTER));
             return (
               <G key={label.batchId} opacity={dim}>

@@ -83,10 +83,11 @@ export interface BoardScale {
 
 const TOOL_BREADTH = 14;
 
-function lanesOf(station: Station, scale: BoardScale): readonly Lane[] {
+/** `named`: lanes that carry names, though nothing stands in a vessel there. */
+function lanesOf(station: Station, scale: BoardScale, named: ReadonlySet<string>): readonly Lane[] {
   let at = 0;
   const lane = (id: string, kind: Lane['kind'], name: string, detail: string, capacityL: number | null, wanted: number): Lane => {
-    const breadth = Math.max(capacityL === null ? scale.toolLane : scale.leastLane, wanted);
+    const breadth = Math.max(capacityL === null && !named.has(id) ? scale.toolLane : scale.leastLane, wanted);
     const made = { id, kind, name, detail, capacityL, from: at, breadth };
     at += breadth + scale.gap;
     return made;
@@ -114,6 +115,14 @@ function laneIdOf(step: Soup['steps'][number], planned: PlannedStep, vesselId: s
     case 'blender':
       return planned.unitId ?? 'bench';
   }
+}
+
+/** The lane a batch's name goes to: its vessel's, or where its longest step is. */
+function homeOf(batch: PlannedBatch, soup: Soup): string | null {
+  if (batch.vesselId !== null) return batch.vesselId;
+  const [longest] = [...batch.steps].sort((left, right) => right.endMin - right.startMin - (left.endMin - left.startMin));
+  const step = soup.steps.find(({ id }) => id === longest?.stepId);
+  return longest === undefined || step === undefined ? null : laneIdOf(step, longest, null);
 }
 
 interface Drawn {
@@ -203,7 +212,14 @@ function handsOf(plan: DayPlan, station: Station, unitsPerPerson: number): Board
 
 /** Lays the plan out: one ribbon a batch, as broad as its litres, crossing from lane to lane. */
 export function boardGeometry(plan: DayPlan, station: Station, soupById: ReadonlyMap<string, Soup>, scale: BoardScale, unitsPerPerson: number): BoardGeometry {
-  const lanes = lanesOf(station, scale);
+  const homes = new Map(
+    plan.batches.flatMap((batch): [string, string][] => {
+      const soup = soupById.get(batch.soupId);
+      const home = soup === undefined ? null : homeOf(batch, soup);
+      return home === null ? [] : [[batch.id, home]];
+    }),
+  );
+  const lanes = lanesOf(station, scale, new Set(homes.values()));
   const laneById = new Map(lanes.map((lane) => [lane.id, lane]));
   const jar = station.equipment.find((thing) => thing.kind === 'jar');
   const drawn = plan.batches.flatMap((batch) => {
@@ -212,9 +228,7 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
   });
   const stretches = drawn.flatMap((one) => one.stretches);
   const named = plan.batches.flatMap((batch) => {
-    const own = stretches.filter((stretch) => stretch.batchId === batch.id);
-    const longest = [...own].sort((left, right) => right.endMin - right.startMin - (left.endMin - left.startMin))[0];
-    const home = own.filter((stretch) => stretch.laneId === (batch.vesselId ?? longest?.laneId));
+    const home = stretches.filter((stretch) => stretch.batchId === batch.id && stretch.laneId === homes.get(batch.id));
     const [first, last] = [home[0], home.at(-1)];
     const lane = laneById.get(first?.laneId ?? '');
     return first === undefined || last === undefined || lane === undefined
