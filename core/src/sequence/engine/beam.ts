@@ -7,6 +7,7 @@ import type { Rest } from './outlook';
 const NONE = -1;
 /** Partial plans that go on side by side. A choice of the search. */
 const WIDTH = 16;
+
 /** In which order jobs come into the units they stay in, and in which order those are begun that have something to be done before. */
 export interface Entries {
   readonly entering: readonly number[];
@@ -60,8 +61,6 @@ export class Beam {
   isOver = true;
   /** Of the best plan; when there is none, something above the limit. */
   cost: number = Number.POSITIVE_INFINITY;
-  /** Whether jobs stay in units, and what everybody needs is taken whole now and then, so that each is in every other's way. */
-  readonly matters: boolean;
   private readonly compiled: Compiled;
   private readonly outline: Outline;
   private readonly outlook: Outlook;
@@ -94,6 +93,7 @@ export class Beam {
   private readonly might: Int32Array;
   private readonly tried: Candidate[] = [];
   private best: Candidate[] = [];
+
   constructor(outline: Outline) {
     const { compiled, items, pieces } = outline;
     const { jobs } = compiled;
@@ -119,7 +119,6 @@ export class Beam {
     this.needs = items.map(({ before }, at) =>
       Int32Array.from(at < pieces ? before : items[this.washedFor[at]!]!.before.flatMap((other) => (other >= pieces ? [] : items[other]!.before))),
     );
-    this.matters = this.outlook.leavesNothing && jobs.filter(({ index, job }) => this.entry[index]! >= 0 && job.spans.length > 0).length > 1;
     const random = seeded(items.length);
     this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
     const rows = (): Strand[] =>
@@ -282,10 +281,10 @@ export class Beam {
     let hash = 0;
     for (let job = 0; job < own.length; job += 1) {
       if (plan.items[job]! - (job === mine ? 1 : 0) <= 0 && end[job]! <= last) continue;
-      const mineAll = own[job]!;
+      const itsItems = own[job]!;
       const { offset } = this.compiled.jobs[job]!;
-      for (let at = 0; at < mineAll.length; at += 1) {
-        const item = mineAll[at]!;
+      for (let at = 0; at < itsItems.length; at += 1) {
+        const item = itsItems[at]!;
         if (seen[item] === 0) continue;
         const step = offset + items[item]!.block[0]!;
         const time = item < pieces ? start[step]! : Math.max(last, washTo[step * slots]!);

@@ -4,6 +4,7 @@ import type { Entries } from './beam';
 import type { Compiled } from './compile';
 import { withWashes } from './items';
 import { Outline } from './outline';
+import { scarceOf } from './outlook';
 import type { Saved, Timetable } from './timetable';
 
 /** How often a move does a job in another way, only changes when one is begun, and changes neither. Choices of the search. */
@@ -34,6 +35,11 @@ function exchanged(list: readonly number[], one: number, other: number): readonl
   return list.map((job) => (job === one ? other : job === other ? one : job));
 }
 
+/** Whether that is what such a day is about: jobs stay in units, and what everybody needs is taken whole now and then, so that each is in every other's way. */
+export function hasEntries(compiled: Compiled, ordered: readonly number[]): boolean {
+  return ordered.filter((job) => compiled.jobs[job]!.job.spans.length > 0).length > 1 && scarceOf(compiled).isTakenWhole;
+}
+
 /** A plan as who comes into the units when, and who is begun when: far fewer choices than pieces in order. What one of them changes is laid out anew by a beam. */
 export class EntryOrders {
   /** Of what is accepted: Infinity when it cannot be laid out. */
@@ -55,11 +61,6 @@ export class EntryOrders {
     this.outline = new Outline(compiled, root, withWashes(compiled, ordered));
     this.beam = new Beam(this.outline);
     this.many = ordered.filter((job) => compiled.jobs[job]!.variants.length > 1);
-  }
-
-  /** Whether that is what such a day is about. */
-  get matters(): boolean {
-    return this.beam.matters;
   }
 
   /** Whether the next is still to be begun. */

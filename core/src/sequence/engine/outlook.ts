@@ -1,3 +1,4 @@
+import type { Compiled, Uses } from './compile';
 import type { Outline } from './outline';
 
 const NONE = -1;
@@ -20,10 +21,30 @@ export interface Rest {
   washes: number;
 }
 
+/** The resource there is least of for the work that is left. */
+interface Scarce {
+  readonly capacity: number;
+  /** The least that anything asks of it, and whether something asks so much that nothing else fits beside. */
+  readonly least: number;
+  readonly isTakenWhole: boolean;
+  readonly unitsOf: (uses: Uses) => number;
+}
+
+export function scarceOf({ jobs, levels, problem }: Compiled): Scarce {
+  const unitsOf = (resource: number, uses: Uses): number => uses.reduce((sum, level) => sum + (levels[level]!.resource === resource ? levels[level]!.units : 0), 0);
+  const steps = jobs.flatMap(({ variants: [variant], doneStart }) =>
+    (variant?.durations ?? []).flatMap((duration, step) => (doneStart[step]! < 0 ? [{ duration, uses: variant!.uses[step]! }] : [])),
+  );
+  const load = problem.resources.map(({ capacity }, resource) => steps.reduce((sum, { duration, uses }) => sum + duration * unitsOf(resource, uses), 0) / Math.max(1, capacity));
+  const scarce = load.indexOf(Math.max(...load));
+  const capacity = problem.resources[scarce]?.capacity ?? 1;
+  const asked = steps.map(({ uses }) => unitsOf(scarce, uses)).filter((units) => units > 0);
+  const least = Math.min(capacity, ...asked);
+  return { capacity, least, isTakenWhole: asked.some((units) => units > capacity - least), unitsOf: (uses) => unitsOf(scarce, uses) };
+}
+
 /** What a day may come to that is laid out in part: by the work that is left on the resource there is least of. */
 export class Outlook {
-  /** Whether something asks so much of it that nothing else fits beside. */
-  readonly leavesNothing: boolean;
   /** What the day that was guessed last costs for sure. */
   sure = 0;
   private readonly outline: Outline;
@@ -43,7 +64,7 @@ export class Outlook {
     this.outline = outline;
     this.workOf = new Float64Array(items.length * KINDS);
     this.whole = new Float64Array(jobs.length * KINDS);
-    this.leavesNothing = this.measure();
+    this.measure();
     this.shortestWash = washes.reduce((shortest, table) => table?.reduce((least, min) => (min > 0 ? Math.min(least, min) : least), shortest) ?? shortest, horizon);
     this.soonest = new Float64Array(jobs.length);
     this.likely = new Float64Array(jobs.length);
@@ -86,24 +107,15 @@ export class Outlook {
   }
 
   /** What everything asks of the resource there is least of, by its work. */
-  private measure(): boolean {
+  private measure(): void {
     const { outline, workOf, whole } = this;
-    const { compiled } = outline;
-    const { jobs, levels, problem } = compiled;
-    const unitsOf = (resource: number, uses: readonly number[]): number => uses.reduce((sum, level) => sum + (levels[level]!.resource === resource ? levels[level]!.units : 0), 0);
-    const steps = jobs.flatMap(({ variants: [variant], doneStart }) =>
-      (variant?.durations ?? []).flatMap((duration, step) => (doneStart[step]! < 0 ? [{ duration, uses: variant!.uses[step]! }] : [])),
-    );
-    const load = problem.resources.map(({ capacity }, resource) => steps.reduce((sum, { duration, uses }) => sum + duration * unitsOf(resource, uses), 0) / Math.max(1, capacity));
-    const scarce = load.indexOf(Math.max(...load));
-    const capacity = problem.resources[scarce]?.capacity ?? 1;
-    const asked = steps.map(({ uses }) => unitsOf(scarce, uses)).filter((units) => units > 0);
-    const least = Math.min(capacity, ...asked);
+    const { jobs } = outline.compiled;
+    const { capacity, least, unitsOf } = scarceOf(outline.compiled);
     outline.items.slice(0, outline.pieces).forEach(({ job, block }, at) => {
       for (const step of block) {
         if (jobs[job]!.doneStart[step]! >= 0) continue;
         const duration = Math.min(...jobs[job]!.variants.map((variant) => variant.durations[step]!));
-        const units = unitsOf(scarce, jobs[job]!.variants[0]!.uses[step]!);
+        const units = unitsOf(jobs[job]!.variants[0]!.uses[step]!);
         if (units === 0) continue;
         if (units > capacity - least) workOf[at * KINDS + WHOLE]! += duration;
         else if (units * 2 > capacity) workOf[at * KINDS + MOST]! += duration;
@@ -113,7 +125,6 @@ export class Outlook {
       }
       for (let kind = 0; kind < KINDS; kind += 1) whole[job * KINDS + kind]! += workOf[at * KINDS + kind]!;
     });
-    return asked.some((units) => units > capacity - least);
   }
 
   /** When each job that is not over may end once an item is done that is laid out now, by the work that is left of it and of those that come in before it. */

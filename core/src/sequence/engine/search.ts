@@ -5,7 +5,7 @@ import type { Problem, Reference, Sequence } from '../problem';
 import { Beginning } from './beginning';
 import { compile } from './compile';
 import type { Compiled } from './compile';
-import { EntryOrders } from './entries';
+import { EntryOrders, hasEntries } from './entries';
 import type { Guide, GuideFor } from './guide';
 import { Inserting } from './inserting';
 import { Lists } from './lists';
@@ -56,9 +56,11 @@ export class Search {
   private lists: ReadonlyMap<ListKind, Lists> | null = null;
   /** Sketches of days that have something late; null = not yet asked for. */
   private sketches: Sketches | null = null;
-  /** Orders in which jobs come into units, on such days when each is in every other's way; null = not yet asked for. And how much dearer the next may be. */
+  /** Orders in which jobs come into units, on such days when each is in every other's way; null = not yet asked for. And above what cost the next is given up. */
   private entries: EntryOrders | null = null;
   private entriesLimit = 0;
+  /** Whether a day is one for them; null = not yet asked. */
+  private hasEntries: boolean | null = null;
   private readonly canSketch: boolean;
   /** Whether the last sketches found anything. */
   private sketchesPay = true;
@@ -331,7 +333,9 @@ export class Search {
     if (turn === 'ruin') return true;
     if (turn !== 'sketch' && turn !== 'entries') return this.listsMade().has(turn);
     if (!this.canSketch || this.isFresh || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
-    return turn === 'sketch' || this.entriesMade().matters;
+    if (turn === 'sketch') return true;
+    this.hasEntries ??= hasEntries(this.compiled, this.free);
+    return this.hasEntries;
   }
 
   private beginTurn(turn: Turn): void {
