@@ -212,14 +212,12 @@ export class Beam {
 
   /** What may come next in the plan that is laid out; how many. */
   private nextItems(): number {
-    const { outline, needs, entry, first, enters, begins, washedFor, might, compiled } = this;
+    const { outline, entry, first, enters, begins, washedFor, might, compiled } = this;
     const { seen, items, pieces, heldBy } = outline;
     let count = 0;
     for (const item of this.window) {
       if (seen[item] !== 0) continue;
-      const need = needs[item]!;
-      let isReady = true;
-      for (let at = 0; isReady && at < need.length; at += 1) isReady = seen[need[at]!] !== 0;
+      let isReady = this.isReady(item);
       if (!isReady) continue;
       const { job, block } = items[item]!;
       const piece = item < pieces ? item : washedFor[item]!;
@@ -300,30 +298,49 @@ export class Beam {
     return hash;
   }
 
-  /** Lays out the rest of all that stand in a unit, by when their next must begin. False when somebody does not get out in time. */
+  /** Whether all that must come before an item is laid out. */
+  private isReady(item: number): boolean {
+    const { seen } = this.outline;
+    const need = this.needs[item]!;
+    for (let at = 0; at < need.length; at += 1) if (seen[need[at]!] === 0) return false;
+    return true;
+  }
+
+  /** Whether what comes before a piece of its own job is laid out: washes, and what it is made of, are laid out with it. */
+  private isNextOfJob(piece: number): boolean {
+    const { seen, items, pieces } = this.outline;
+    const need = this.needs[piece]!;
+    for (let at = 0; at < need.length; at += 1) {
+      const other = need[at]!;
+      if (seen[other] === 0 && other < pieces && items[other]!.job === items[piece]!.job) return false;
+    }
+    return true;
+  }
+
+  /** Lays out the rest of all that stand in a unit, by when their next must begin; told backwards, of all that is begun. False when somebody does not get out in time. */
   private getOut(): boolean {
-    const { outline, inside, compiled, ways } = this;
-    const { heldBy, seen, start, items } = outline;
+    const { outline, inside, compiled, ways, entry } = this;
+    const { heldBy, seen, start, items, standing } = outline;
+    const rows = standing === null ? heldBy.length : entry.length;
     for (;;) {
       let soonest = Number.POSITIVE_INFINITY;
       let next = NONE;
-      for (let unit = 0; unit < heldBy.length; unit += 1) {
-        const index = heldBy[unit]!;
-        if (index < 0) continue;
+      for (let row = 0; row < rows; row += 1) {
+        const index = standing === null ? heldBy[row]! : row;
+        if (index < 0 || (standing !== null && seen[entry[index]!] === 0)) continue;
         const { offset, variants } = compiled.jobs[index]!;
         const variant = variants[ways[index]!]!;
-        const pieces = inside[index]!;
-        let at = 0;
-        while (at < pieces.length && seen[pieces[at]!] !== 0) at += 1;
-        if (at === pieces.length) continue;
-        let latest = Number.POSITIVE_INFINITY;
-        for (const lag of variant.incoming[items[pieces[at]!]!.block[0]!]!) {
-          const before = start[offset + lag.from]!;
-          if (before >= 0 && before + lag.max < latest) latest = before + lag.max;
+        for (const piece of inside[index]!) {
+          if (seen[piece] !== 0 || !this.isNextOfJob(piece)) continue;
+          let latest = Number.POSITIVE_INFINITY;
+          for (const lag of variant.incoming[items[piece]!.block[0]!]!) {
+            const before = start[offset + lag.from]!;
+            if (before >= 0 && before + lag.max < latest) latest = before + lag.max;
+          }
+          if (next >= 0 && latest >= soonest) continue;
+          soonest = latest;
+          next = piece;
         }
-        if (next >= 0 && latest >= soonest) continue;
-        soonest = latest;
-        next = pieces[at]!;
       }
       if (next < 0) return true;
       if (!outline.place(next)) return false;

@@ -75,7 +75,8 @@ export interface CompiledJob {
   readonly allDone: boolean;
   /** Stands in a unit now, with steps still to come. */
   readonly inside: boolean;
-  readonly inputs: readonly { readonly step: number; readonly job: number }[];
+  /** `after`: the step of that job that must be over; left out = all of it must. */
+  readonly inputs: readonly { readonly step: number; readonly job: number; readonly after?: number }[];
   readonly consumers: readonly { readonly job: number; readonly step: number }[];
   /** Wanted for what takes from it, and for nothing else. */
   readonly forOthers: boolean;

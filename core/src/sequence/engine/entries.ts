@@ -3,9 +3,11 @@ import { Beam } from './beam';
 import type { Entries } from './beam';
 import type { Compiled } from './compile';
 import { withWashes } from './items';
+import { mirrored } from './mirror';
 import { Outline } from './outline';
 import { scarceOf } from './outlook';
-import type { Saved, Timetable } from './timetable';
+import { Timetable } from './timetable';
+import type { Saved } from './timetable';
 
 /** How often a move does a job in another way, only changes when one is begun, and changes neither. Choices of the search. */
 const OTHER_WAY = 0.12;
@@ -40,7 +42,10 @@ export function hasEntries(compiled: Compiled, ordered: readonly number[]): bool
   return ordered.filter((job) => compiled.jobs[job]!.job.spans.length > 0).length > 1 && scarceOf(compiled).isTakenWhole;
 }
 
-/** A plan as who comes into the units when, and who is begun when: far fewer choices than pieces in order. What one of them changes is laid out anew by a beam. */
+/**
+ * A plan as who comes into the units when, and who is begun when: far fewer choices than pieces in order. What one of them changes is laid out anew by a beam. Of a
+ * day told backwards it is who leaves them when.
+ */
 export class EntryOrders {
   /** Of what is accepted: Infinity when it cannot be laid out. */
   cost: number = Number.POSITIVE_INFINITY;
@@ -55,12 +60,26 @@ export class EntryOrders {
   private entries: Entries = { entering: [], beginning: [] };
   private triedWays: Int32Array = this.ways;
 
-  constructor(compiled: Compiled, root: Saved, ordered: readonly number[], random: Random) {
+  constructor(outline: Outline, ordered: readonly number[], random: Random) {
+    const { compiled } = outline;
     this.compiled = compiled;
     this.random = random;
-    this.outline = new Outline(compiled, root, withWashes(compiled, ordered));
+    this.outline = outline;
     this.beam = new Beam(this.outline);
     this.many = ordered.filter((job) => compiled.jobs[job]!.variants.length > 1);
+  }
+
+  /** On a day as it goes. */
+  static forward(compiled: Compiled, root: Saved, ordered: readonly number[], random: Random): EntryOrders {
+    return new EntryOrders(new Outline(compiled, root, withWashes(compiled, ordered)), ordered, random);
+  }
+
+  /** On a day told backwards; null where it cannot be. */
+  static backward(compiled: Compiled, ordered: readonly number[], random: Random): EntryOrders | null {
+    const mirror = ordered.length < compiled.jobs.length ? null : mirrored(compiled);
+    if (mirror === null) return null;
+    const outline = new Outline(mirror.compiled, new Timetable(mirror.compiled).save(), withWashes(mirror.compiled, ordered), mirror.standing);
+    return new EntryOrders(outline, ordered, random);
   }
 
   /** Whether the next is still to be begun. */
@@ -71,10 +90,15 @@ export class EntryOrders {
   /** Begins with the plan on the table. */
   adopt(table: Timetable): void {
     const { outline } = this;
-    this.order = outline.orderOf(table);
-    this.ways = Int32Array.from(table.variantOf);
-    outline.restore(null, this.ways);
-    this.cost = this.order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
+    const order = outline.orderOf(table);
+    const ways = Int32Array.from(table.variantOf);
+    outline.restore(null, ways);
+    const cost = order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
+    // Told backwards, what was found before may be no plan yet, because somebody would have to begin before the day does: it is gone on from.
+    if (outline.standing !== null && this.order.length > 0 && cost >= this.cost) return;
+    this.order = order;
+    this.ways = ways;
+    this.cost = cost;
     this.entries = this.beam.entriesOf(this.order);
     // The plan may lie as no outline lies: all of it is laid out anew at first.
     this.triedWays = this.ways;
@@ -114,6 +138,17 @@ export class EntryOrders {
     this.order = this.beam.order;
     this.ways = this.triedWays;
     this.entries = this.beam.entriesOf(this.order);
+  }
+
+  /** Puts what was taken last on the table. False when it is no plan. */
+  put(table: Timetable, empty: Saved): boolean {
+    const { outline, order, ways } = this;
+    outline.restore(null, ways);
+    for (const item of order) if (!outline.place(item)) return false;
+    // Told backwards, somebody might have to begin before the day does.
+    if (outline.standing !== null && outline.lateness() > 0) return false;
+    outline.put(table, empty);
+    return true;
   }
 
   private pick(limit: number): number {

@@ -54,7 +54,12 @@ export function itemsOf(compiled: Compiled, ordered: readonly number[], division
   }
   const linked = items.map((item) => ({
     ...item,
-    before: [...item.before, ...compiled.jobs[item.job]!.inputs.flatMap((input) => (item.block.includes(input.step) ? (last.get(input.job) ?? []) : []))],
+    before: [
+      ...item.before,
+      ...compiled.jobs[item.job]!.inputs.flatMap(({ step, job, after }) =>
+        item.block.includes(step) ? (last.get(job) ?? []).filter((at) => after === undefined || items[at]!.block.includes(after)) : [],
+      ),
+    ],
   }));
   if (!fromEnd) return linked;
   return linked.map((item, index) => ({ ...item, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));

@@ -1,6 +1,8 @@
 import type { Compiled, CompiledJob, Variant } from './compile';
 import type { Item, Washed } from './items';
 import { Minutes } from './minutes';
+import { holdsMirrored } from './mirror';
+import type { Standing } from './mirror';
 import type { Saved, Timetable } from './timetable';
 
 const NEVER = -1;
@@ -55,13 +57,16 @@ export class Outline {
   private readonly mustEnd: Int32Array;
   private readonly pieceOf: Int32Array;
   private readonly isOrdered: Uint8Array;
+  /** Where the day is told backwards; null = it is not. */
+  readonly standing: Standing | null;
 
-  constructor(compiled: Compiled, root: Saved, { items, pieces }: Washed) {
+  constructor(compiled: Compiled, root: Saved, { items, pieces }: Washed, standing: Standing | null = null) {
     const { stepCount, unitCount, jobs } = compiled;
     this.compiled = compiled;
     this.items = items;
     this.pieces = pieces;
     this.root = root;
+    this.standing = standing;
     this.minutes = new Minutes(compiled);
     this.slots = jobs.reduce((most, job) => job.variants.reduce((more, { opening }) => opening.reduce((longest, one) => Math.max(longest, one.length), more), most), 1);
     const sizes = [stepCount, stepCount, stepCount * this.slots, stepCount * this.slots, stepCount, jobs.length, unitCount, unitCount, unitCount, unitCount, items.length];
@@ -128,8 +133,10 @@ export class Outline {
 
   /** With the whole day. */
   total(): number {
-    const { makespan } = this.compiled.problem.weights;
-    return this.cost + makespan * this.end.reduce((last, end) => Math.max(last, end), 0);
+    const { compiled, standing, start, cost } = this;
+    const { makespan } = compiled.problem.weights;
+    if (standing === null) return cost + makespan * this.end.reduce((last, end) => Math.max(last, end), 0);
+    return cost + makespan * (standing.horizonMin - standing.first.reduce((soonest, step) => Math.min(soonest, start[step]!), standing.horizonMin));
   }
 
   /** What is late, short of room included. Only ever rises with the end. */
@@ -149,13 +156,18 @@ export class Outline {
 
   /** The order of a plan on the table: pieces and washes by when they first ask for anything; what begins before that is in nobody's way. */
   orderOf(table: Timetable): Int32Array {
-    const { compiled, pieces } = this;
+    const { compiled, pieces, standing } = this;
+    const lists = standing === null ? table.units.lists : table.units.lists.map((list) => holdsMirrored(list, standing.horizonMin));
+    const variantOf = (index: number): Variant => compiled.jobs[index]!.variants[table.variantOf[index]!]!;
+    const startOf = (index: number, step: number): number => {
+      const start = table.start[compiled.jobs[index]!.offset + step]!;
+      return standing === null ? start : standing.horizonMin - start - variantOf(index).durations[step]!;
+    };
     const asks = this.items.map(({ job: index, block }, at) => {
-      const job = compiled.jobs[index]!;
-      const variant = table.variant(index);
-      if (at < pieces) return table.start[job.offset + (block.find((step) => variant.uses[step]!.length > 0) ?? block[0]!)]!;
-      const start = table.start[job.offset + block[0]!]!;
-      const washes = variant.opening[block[0]!]!.map((opening) => table.units.lists[variant.holdings[opening]!.unit]!.find((hold) => hold.job === index && hold.from === start));
+      const variant = variantOf(index);
+      if (at < pieces) return startOf(index, block.find((step) => variant.uses[step]!.length > 0) ?? block[0]!);
+      const start = startOf(index, block[0]!);
+      const washes = variant.opening[block[0]!]!.map((opening) => lists[variant.holdings[opening]!.unit]!.find((hold) => hold.job === index && hold.from === start));
       // Before whoever asks at the same minute.
       return washes.reduce((soonest, hold) => Math.min(soonest, hold?.washFrom ?? start), start) - 0.5;
     });
@@ -178,23 +190,42 @@ export class Outline {
 
   /** Puts what is laid out on the table, as it is. */
   put(table: Timetable, empty: Saved): void {
-    const { compiled, root, isOrdered } = this;
+    const { compiled, root, isOrdered, standing } = this;
     table.restore(empty);
-    const plan = compiled.jobs.flatMap(({ index: job, allDone, offset, size }) =>
-      allDone ? [] : [{ job, variant: isOrdered[job] === 0 ? root.variantOf[job]! : this.ways[job]!, starts: Array.from(this.start.subarray(offset, offset + size)) }],
+    const startsOf = ({ index, offset, size, variants }: CompiledJob): readonly number[] => {
+      const starts = Array.from(this.start.subarray(offset, offset + size));
+      return standing === null ? starts : starts.map((start, step) => standing.horizonMin - start - variants[this.ways[index]!]!.durations[step]!);
+    };
+    const plan = compiled.jobs.flatMap((job) =>
+      job.allDone ? [] : [{ job: job.index, variant: isOrdered[job.index] === 0 ? root.variantOf[job.index]! : this.ways[job.index]!, starts: startsOf(job) }],
     );
-    table.adopt(plan, (unit, _before, after, from) => {
+    table.adopt(plan, (unit, before, after, from) => {
+      if (standing !== null) {
+        // Told backwards, whoever leaves comes in, and what is washed for that is washed after it.
+        const [washFrom, washTo] = this.washOf(unit, before, (begin) => begin >= standing.horizonMin - from);
+        return [standing.horizonMin - washTo, standing.horizonMin - washFrom];
+      }
       if (isOrdered[after] === 0) {
         const hold = root.holds[unit]!.find((one) => one.job === after && one.from === from)!;
         return [hold.washFrom, hold.washTo];
       }
-      const { offset, variants } = compiled.jobs[after]!;
-      const { holdings, opening } = variants[this.ways[after]!]!;
-      const at = holdings.findIndex((holding) => holding.unit === unit && this.start[offset + holding.from] === from);
-      const step = holdings[at]!.from;
-      const slot = (offset + step) * this.slots + opening[step]!.indexOf(at);
-      return [this.washFrom[slot]!, this.washTo[slot]!];
+      return this.washOf(unit, after, (begin) => begin === from);
     });
+  }
+
+  /** When a unit was washed for a job that comes in then: the first time it is so. */
+  private washOf(unit: number, index: number, isThen: (begin: number) => boolean): readonly [number, number] {
+    const { offset, variants } = this.compiled.jobs[index]!;
+    const { holdings, opening } = variants[this.ways[index]!]!;
+    let found = NEVER;
+    holdings.forEach((holding, at) => {
+      const begin = this.start[offset + holding.from]!;
+      if (holding.unit !== unit || !isThen(begin)) return;
+      if (found < 0 || begin < this.start[offset + holdings[found]!.from]!) found = at;
+    });
+    const step = holdings[found]!.from;
+    const slot = (offset + step) * this.slots + opening[step]!.indexOf(found);
+    return [this.washFrom[slot]!, this.washTo[slot]!];
   }
 
   /** Lays an item out after those that must come before it. False when this order cannot be laid out. */
@@ -264,8 +295,15 @@ export class Outline {
     let from = job.job.releaseMin;
     for (const input of job.inputs) {
       if (input.step !== step) continue;
-      if (!this.isLaid(input.job)) return false;
-      if (end[input.job]! > from) from = end[input.job]!;
+      if (input.after === undefined) {
+        if (!this.isLaid(input.job)) return false;
+        if (end[input.job]! > from) from = end[input.job]!;
+        continue;
+      }
+      const other = this.compiled.jobs[input.job]!;
+      const begun = start[other.offset + input.after]!;
+      if (begun < 0) return false;
+      from = Math.max(from, begun + other.variants[this.ways[input.job]!]!.durations[input.after]!);
     }
     const incoming = variant.incoming[step]!;
     for (const lag of incoming) {
@@ -283,6 +321,7 @@ export class Outline {
     if (fit < 0) return false;
     minutes.book(variant.uses[step]!, fit, fit + duration, 1);
     start[g] = fit;
+    if (this.standing?.first[job.index] === g) this.cost += this.standing.costOf(job.index, start);
     for (const lag of incoming) {
       if (fit <= start[offset + lag.from]! + lag.max || doneStart[lag.from]! >= 0) continue;
       if (!this.drawTogether(job, variant)) return false;
@@ -305,10 +344,13 @@ export class Outline {
   /** Whatever of a job is too long before what follows it comes later. */
   private drawTogether(job: CompiledJob, variant: Variant): boolean {
     const { start } = this;
-    const { offset, doneStart } = job;
+    const { offset, doneStart, partitions } = job;
+    // Each after those it follows.
+    const order = partitions.at(-1)![0]!;
     for (let round = 0; round < MAX_ROUNDS; round += 1) {
       let isChanged = false;
-      for (let step = job.size - 1; step >= 0; step -= 1) {
+      for (let at = job.size - 1; at >= 0; at -= 1) {
+        const step = order[at]!;
         if (start[offset + step]! < 0) continue;
         for (const lag of variant.incoming[step]!) {
           const soonest = start[offset + step]! - lag.max;
@@ -318,7 +360,7 @@ export class Outline {
         }
       }
       if (!isChanged) return true;
-      for (let step = 0; step < job.size; step += 1) {
+      for (const step of order) {
         const at = start[offset + step]!;
         if (at < 0 || doneStart[step]! >= 0) continue;
         let from = at;
@@ -338,7 +380,12 @@ export class Outline {
     const fit = minutes.earliestFit(uses, from, duration);
     if (fit < 0) return false;
     minutes.book(uses, fit, fit + duration, 1);
+    const { standing } = this;
+    if (standing?.isInTheWay(job.index, step, fit + duration, start) === true) return false;
+    const begins = standing?.first[job.index] === g ? standing : null;
+    this.cost -= begins?.costOf(job.index, start) ?? 0;
     start[g] = fit;
+    this.cost += begins?.costOf(job.index, start) ?? 0;
     for (const at of variant.closing[step]!) {
       const { unit, untilEnd } = variant.holdings[at]!;
       const to = fit + (untilEnd ? duration : 0);

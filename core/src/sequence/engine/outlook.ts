@@ -1,4 +1,4 @@
-import type { Compiled, Uses } from './compile';
+import type { Compiled, CompiledJob, Uses, Variant } from './compile';
 import type { Outline } from './outline';
 
 const NONE = -1;
@@ -6,11 +6,17 @@ const NONE = -1;
 const WHOLE = 0;
 const MOST = 1;
 const LITTLE = 2;
-const KINDS = 3;
+/** Told backwards: all of it until it is out of the unit it stays in. */
+const INSIDE = 3;
+const KINDS = 4;
 /** How much of little work is beside nothing else, how much longer the rest takes than its work, and what a minute of it counts. Choices of the search. */
 const ALONE = 0.8;
 const LONGER = 1.2;
 const MINUTE = 20;
+/** The same of a day told backwards; and how much of the work on those who came in last may still be left when one more comes in. Choices of the search. */
+const MINUTE_BACKWARDS = 5;
+const LONGER_BACKWARDS = 1.05;
+const AMONG = 0.2;
 
 /** What is not yet laid out of a day. */
 export interface Rest {
@@ -19,6 +25,29 @@ export interface Rest {
   /** Until when each job keeps a little of it. */
   readonly until: Int32Array;
   washes: number;
+}
+
+/** The unit a job stays in, done in one way; for how long at least, and from when it comes in until it ends; and from its first step until it comes in. */
+interface Stay {
+  readonly unit: number;
+  readonly stayMin: number;
+  readonly throughMin: number;
+  readonly aheadMin: number;
+}
+
+/** Null where it stays in none, or in one after another: then nobody knows in which order jobs come into each. */
+function stayOf(job: CompiledJob, variant: Variant, firstStep: number): Stay | null {
+  const { size } = job;
+  const { apart, durations, holdings, tail } = variant;
+  const [holding, another] = holdings.filter(({ from, to }) => from !== to);
+  if (holding === undefined || another !== undefined) return null;
+  const { unit, from, to, untilEnd } = holding;
+  return {
+    unit,
+    stayMin: Math.max(0, -apart[to * size + from]!) + (untilEnd ? durations[to]! : 0),
+    throughMin: tail[from]!,
+    aheadMin: Math.max(0, -apart[from * size + firstStep]!),
+  };
 }
 
 /** The resource there is least of for the work that is left. */
@@ -57,6 +86,15 @@ export class Outlook {
   private readonly soonest: Float64Array;
   private readonly likely: Float64Array;
   private left = 0;
+  /** Told backwards: of each job in the order they come in, when it may; −1 = it is in. And how many stay in units at once. */
+  private readonly comesIn: Float64Array;
+  private readonly places: number;
+  /** Of each job the item it comes in with, −1 = none; and of each way where it stays. */
+  private readonly entryOf: Int32Array;
+  private readonly stays: readonly (readonly (Stay | null)[])[];
+  /** Of each unit, as jobs come in one after another: when it is free, and who was in it last. */
+  private readonly freeAt: Float64Array;
+  private readonly freeBy: Int32Array;
 
   constructor(outline: Outline) {
     const { compiled, items } = outline;
@@ -64,6 +102,12 @@ export class Outlook {
     this.outline = outline;
     this.workOf = new Float64Array(items.length * KINDS);
     this.whole = new Float64Array(jobs.length * KINDS);
+    this.comesIn = new Float64Array(jobs.length);
+    this.entryOf = new Int32Array(jobs.length).fill(NONE);
+    this.places = new Set(jobs.flatMap(({ variants }) => variants.flatMap(({ spanUnit }) => spanUnit.filter((unit) => unit >= 0)))).size;
+    this.stays = jobs.map((job) => job.variants.map((variant) => stayOf(job, variant, outline.standing === null ? 0 : outline.standing.first[job.index]! - job.offset)));
+    this.freeAt = new Float64Array(compiled.unitCount);
+    this.freeBy = new Int32Array(compiled.unitCount);
     this.measure();
     this.shortestWash = washes.reduce((shortest, table) => table?.reduce((least, min) => (min > 0 ? Math.min(least, min) : least), shortest) ?? shortest, horizon);
     this.soonest = new Float64Array(jobs.length);
@@ -111,6 +155,7 @@ export class Outlook {
     const { outline, workOf, whole } = this;
     const { jobs } = outline.compiled;
     const { capacity, least, unitsOf } = scarceOf(outline.compiled);
+    const isOut = jobs.map(() => false);
     outline.items.slice(0, outline.pieces).forEach(({ job, block }, at) => {
       for (const step of block) {
         if (jobs[job]!.doneStart[step]! >= 0) continue;
@@ -123,6 +168,10 @@ export class Outlook {
         else if (units * 2 === capacity) workOf[at * KINDS + WHOLE]! += duration / 2;
         else workOf[at * KINDS + LITTLE]! += duration * ALONE;
       }
+      const stays = jobs[job]!.variants[0]!.holdings.filter(({ from, to }) => from !== to);
+      if (this.entryOf[job]! < 0 && stays.some(({ from }) => block.includes(from))) this.entryOf[job] = at;
+      if (this.entryOf[job]! >= 0 && !isOut[job]!) workOf[at * KINDS + INSIDE] = workOf[at * KINDS]! + workOf[at * KINDS + MOST]! + workOf[at * KINDS + LITTLE]!;
+      if (stays.some(({ to }) => block.includes(to))) isOut[job] = true;
       for (let kind = 0; kind < KINDS; kind += 1) whole[job * KINDS + kind]! += workOf[at * KINDS + kind]!;
     });
   }
@@ -132,6 +181,7 @@ export class Outlook {
     const { outline, workOf, entering, soonest, likely } = this;
     const { job } = outline.items[item]!;
     const mine = item * KINDS;
+    const longer = outline.standing === null ? LONGER : LONGER_BACKWARDS;
     let all = busy;
     let most = 0;
     let little = 0;
@@ -155,26 +205,75 @@ export class Outlook {
       little += littleLeft;
       const isOver = wholeLeft <= 0 && mostLeft <= 0;
       soonest[place] = isOver ? NONE : all + most;
-      likely[place] = busy + (all + Math.max(most, little) - busy) * LONGER;
+      likely[place] = busy + (all + Math.max(most, little) - busy) * longer;
     }
     let toWash = item < outline.pieces ? washes : washes - 1;
     for (let unit = 0; unit < outline.compiled.unitCount; unit += 1) if (outline.unitBy[unit]! < 0) toWash -= 1;
-    this.left = (all + Math.max(most, little) + Math.max(0, toWash) * this.shortestWash) * MINUTE;
+    this.left = (all + Math.max(most, little) + Math.max(0, toWash) * this.shortestWash) * (outline.standing === null ? MINUTE : MINUTE_BACKWARDS);
+    if (outline.standing !== null) this.reckonIn(work, item, busy);
+  }
+
+  /** When each job that is not in yet may come in. */
+  private reckonIn(work: Float64Array, item: number, busy: number): void {
+    const { outline, entering, comesIn, places, entryOf } = this;
+    const { job } = outline.items[item]!;
+    let before = 0;
+    for (let place = 0; place < entering.length; place += 1) {
+      const other = entering[place]!;
+      // Those that came in last before it need not be through.
+      let among = 0;
+      for (let at = Math.max(0, place - places + 1); at < place; at += 1) among += this.insideOf(work, entering[at]!, job, item);
+      comesIn[place] = outline.seen[entryOf[other]!] !== 0 ? NONE : busy + before - among * AMONG;
+      before += this.insideOf(work, other, job, item);
+    }
+  }
+
+  /** The work on a job until it is out of the unit it stays in, once an item is done. */
+  private insideOf(work: Float64Array, other: number, job: number, item: number): number {
+    return work[other * KINDS + INSIDE]! - (other === job ? this.workOf[item * KINDS + INSIDE]! : 0);
   }
 
   /** What a day may cost that goes on from what is laid out; and what it costs for sure. */
   guess(): number {
-    const { outline, entering, soonest, likely } = this;
+    const { outline, entering, soonest, likely, freeAt, freeBy, entryOf, comesIn } = this;
+    const { standing } = outline;
     let { cost: sure, cost: guess } = outline;
+    freeAt.set(outline.unitTo);
+    freeBy.set(outline.unitBy);
     for (let place = 0; place < entering.length; place += 1) {
       if (soonest[place]! < 0) continue;
       const job = entering[place]!;
       const end = outline.end[job]!;
       const is = outline.lateCost(job, end);
-      if (soonest[place]! > end) sure += outline.lateCost(job, soonest[place]!) - is;
-      if (likely[place]! > end) guess += outline.lateCost(job, likely[place]!) - is;
+      let atLeast = soonest[place]!;
+      let mayBe = likely[place]!;
+      if (outline.seen[entryOf[job]!] === 0) {
+        const stay = this.stays[job]![outline.ways[job]!] ?? null;
+        let begins = comesIn[place]!;
+        if (stay !== null) {
+          const comes = this.comesAfterOthers(job, stay);
+          atLeast = Math.max(atLeast, comes + stay.throughMin);
+          mayBe = Math.max(mayBe, comes + stay.throughMin);
+          begins = Math.max(begins, comes - stay.aheadMin);
+        }
+        if (standing !== null) guess += standing.costAt(job, begins);
+      }
+      if (atLeast > end) sure += outline.lateCost(job, atLeast) - is;
+      if (mayBe > end) guess += outline.lateCost(job, mayBe) - is;
     }
     this.sure = sure;
     return guess + this.left;
+  }
+
+  /** When a job comes into the unit it stays in at the soonest: those before it stay there one after another, each as long as it must. */
+  private comesAfterOthers(job: number, { unit, stayMin }: Stay): number {
+    const { freeAt, freeBy } = this;
+    const { jobs, washes } = this.outline.compiled;
+    const before = freeBy[unit]!;
+    const washMin = before < 0 ? 0 : (washes[unit]?.[before * jobs.length + job] ?? 0);
+    const comes = Math.max(jobs[job]!.job.releaseMin, freeAt[unit]! + washMin);
+    freeAt[unit] = comes + stayMin;
+    freeBy[unit] = job;
+    return comes;
   }
 }

@@ -59,6 +59,8 @@ export class Search {
   /** Orders in which jobs come into units, on such days when each is in every other's way; null = not yet asked for. And above what cost the next is given up. */
   private entries: EntryOrders | null = null;
   private entriesLimit = 0;
+  /** The same of the day told backwards, for when nothing is late; null = it cannot be, undefined = not yet asked for. */
+  private backward: EntryOrders | null | undefined;
   /** Whether a day is one for them; null = not yet asked. */
   private hasEntries: boolean | null = null;
   private readonly canSketch: boolean;
@@ -193,7 +195,7 @@ export class Search {
     const { turn } = this.turns;
     if (turn === 'ruin') this.ruinMove();
     else if (turn === 'sketch') this.sketchMove(this.sketches!);
-    else if (turn === 'entries') this.entriesMove(this.entries!);
+    else if (turn === 'entries') this.entriesMove(this.isFresh);
     else this.listMove(this.listsMade().get(turn)!);
     if (this.turns.cool()) this.endCycle();
   }
@@ -255,20 +257,25 @@ export class Search {
     }
   }
 
-  /** One item more on plans laid out by the order in which jobs come in. */
-  private entriesMove(entries: EntryOrders): void {
+  /** One item more on plans laid out by the order in which jobs come in; from the end where nothing is late. */
+  private entriesMove(isBackward: boolean): void {
+    const entries = this.entriesMade(isBackward);
     if (entries.isIdle) {
       this.entriesLimit = this.turns.share(entries.cost);
       entries.begin(this.entriesLimit);
     }
     const cost = entries.step();
     if (cost === null || cost > this.entriesLimit) return;
-    // What is laid out on the table now and then finds room no outline knows of.
     if (cost === Number.POSITIVE_INFINITY) {
-      this.turns.cutShort();
+      // What is laid out on the table now and then finds room no outline knows of. Backwards, other orders are tried until one can be laid out.
+      if (!isBackward) this.turns.cutShort();
       return;
     }
     entries.accept(cost);
+    if (isBackward) {
+      if (cost < this.bestCost && entries.put(this.table, this.empty)) this.keepIfBest(this.table.cost());
+      return;
+    }
     const sketches = this.sketchesMade();
     if (sketches.take(entries.order, entries.ways)) this.layIfBest(sketches);
   }
@@ -278,9 +285,15 @@ export class Search {
     return this.sketches;
   }
 
-  private entriesMade(): EntryOrders {
-    this.entries ??= new EntryOrders(this.compiled, this.root, this.free, this.random);
+  private entriesMade(isBackward: boolean): EntryOrders {
+    if (isBackward) return this.backwardMade()!;
+    this.entries ??= EntryOrders.forward(this.compiled, this.root, this.free, this.random);
     return this.entries;
+  }
+
+  private backwardMade(): EntryOrders | null {
+    if (this.backward === undefined) this.backward = EntryOrders.backward(this.compiled, this.free, this.random);
+    return this.backward;
   }
 
   /** A sketch in which no more is late than in the best is put on the table and pushed back. */
@@ -332,10 +345,10 @@ export class Search {
   private hasTurn(turn: Turn): boolean {
     if (turn === 'ruin') return true;
     if (turn !== 'sketch' && turn !== 'entries') return this.listsMade().has(turn);
-    if (!this.canSketch || this.isFresh || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
+    if (!this.canSketch || (turn === 'sketch' && this.isFresh) || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
     if (turn === 'sketch') return true;
     this.hasEntries ??= hasEntries(this.compiled, this.free);
-    return this.hasEntries;
+    return this.hasEntries && (!this.isFresh || this.backwardMade() !== null);
   }
 
   private beginTurn(turn: Turn): void {
@@ -347,7 +360,7 @@ export class Search {
       this.bestLateness = sketches.latenessOf(this.table);
       if (turn === 'sketch') sketches.adopt(this.table);
       else {
-        const entries = this.entriesMade();
+        const entries = this.entriesMade(this.isFresh);
         entries.adopt(this.table);
         this.entriesLimit = entries.cost;
       }
