@@ -194,6 +194,28 @@ describe('a day told backwards', () => {
     // The slow one last: the quick one stands its nine minutes; the other way round it would be four.
     expect(least).toBe(4 * problem.weights.early + 100 * problem.weights.makespan);
   });
+  test('asked for its plan at any time, a search goes on the way it was going', () => {
+    // Late at first: what is found in the middle of a turn makes it fresh.
+    for (const [size, number] of [
+      [6, 5],
+      [6, 10],
+      [8, 2],
+    ] as const) {
+      const day = madeDay('cook', size, number);
+      const search = new Search(day, { seed: 1 });
+      let [wasLate, isFresh] = [false, false];
+      for (let asked = 0; asked < 500 && !isFresh; asked += 1) {
+        search.run(7);
+        const { lateMin } = search.sequence().objective;
+        wasLate ||= lateMin > 0;
+        if (lateMin > 0) continue;
+        isFresh = true;
+        search.run(300);
+      }
+      expect([wasLate, isFresh]).toEqual([true, true]);
+      expect(violations(day, search.sequence())).toEqual([]);
+    }
+  });
   test('it has its turn on a fresh day of one cook, and the same seed gives the same plan', () => {
     const day = madeDay('cook', 6, 4);
     const plans = [1, 1].map((seed) => {

@@ -61,6 +61,8 @@ export class Search {
   private entriesLimit = 0;
   /** The same of the day told backwards, for when nothing is late; null = it cannot be, undefined = not yet asked for. */
   private backward: EntryOrders | null | undefined;
+  /** Which of the two have this turn: what they find, or somebody who asks for the plan, may make the day fresh in the middle of it. */
+  private isBackward = false;
   /** Whether a day is one for them; null = not yet asked. */
   private hasEntries: boolean | null = null;
   private readonly canSketch: boolean;
@@ -195,7 +197,7 @@ export class Search {
     const { turn } = this.turns;
     if (turn === 'ruin') this.ruinMove();
     else if (turn === 'sketch') this.sketchMove(this.sketches!);
-    else if (turn === 'entries') this.entriesMove(this.isFresh);
+    else if (turn === 'entries') this.entriesMove();
     else this.listMove(this.listsMade().get(turn)!);
     if (this.turns.cool()) this.endCycle();
   }
@@ -258,8 +260,9 @@ export class Search {
   }
 
   /** One item more on plans laid out by the order in which jobs come in; from the end where nothing is late. */
-  private entriesMove(isBackward: boolean): void {
-    const entries = this.entriesMade(isBackward);
+  private entriesMove(): void {
+    const { isBackward } = this;
+    const entries = this.entriesMade();
     if (entries.isIdle) {
       this.entriesLimit = this.turns.share(entries.cost);
       entries.begin(this.entriesLimit);
@@ -285,8 +288,8 @@ export class Search {
     return this.sketches;
   }
 
-  private entriesMade(isBackward: boolean): EntryOrders {
-    if (isBackward) return this.backwardMade()!;
+  private entriesMade(): EntryOrders {
+    if (this.isBackward) return this.backwardMade()!;
     this.entries ??= EntryOrders.forward(this.compiled, this.root, this.free, this.random);
     return this.entries;
   }
@@ -360,7 +363,8 @@ export class Search {
       this.bestLateness = sketches.latenessOf(this.table);
       if (turn === 'sketch') sketches.adopt(this.table);
       else {
-        const entries = this.entriesMade(this.isFresh);
+        this.isBackward = this.isFresh;
+        const entries = this.entriesMade();
         entries.adopt(this.table);
         this.entriesLimit = entries.cost;
       }
