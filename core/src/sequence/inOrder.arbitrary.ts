@@ -1,5 +1,6 @@
 import { compile } from './engine/compile';
 import type { Compiled } from './engine/compile';
+import type { EntryOrders } from './engine/entries';
 import { Lists } from './engine/lists';
 import { planOf } from './engine/reading';
 import { Timetable } from './engine/timetable';
@@ -33,3 +34,11 @@ export function inOrder(problem: Problem, seed: number): Laid | null {
 
 /** The same with what is early not counted: no outline counts it. */
 export const lateOnly = (problem: Problem): Problem => ({ ...problem, weights: { ...problem.weights, early: 0 } });
+
+/** Goes on with what was begun until it is known what it costs. */
+export function laidAnew(entries: EntryOrders): number {
+  for (;;) {
+    const cost = entries.step();
+    if (cost !== null) return cost;
+  }
+}

@@ -8,7 +8,7 @@ import { holdsMirrored, mirrored } from './engine/mirror';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
 import type { Timetable } from './engine/timetable';
-import { inOrder } from './inOrder.arbitrary';
+import { inOrder, laidAnew } from './inOrder.arbitrary';
 import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
 
 const SEED = 20_261_130;
@@ -31,21 +31,13 @@ function begun(problem: Problem, seed: number): Begun | null {
   return { entries, table, put: () => entries.put(table, empty) };
 }
 
-/** Goes on until it is known what it costs. */
-function laid(entries: EntryOrders): number {
-  for (;;) {
-    const cost = entries.step();
-    if (cost !== null) return cost;
-  }
-}
-
 /** Makes so many moves; tells of each that was taken, and is a plan, what it is said to cost. */
 function move({ entries, put }: Begun, moves: number, limitOf: (cost: number) => number, tell: (cost: number) => void): void {
   for (let made = 0; made < moves; made += 1) {
     // At first the plan itself is laid out anew, and is no plan when it comes out dearer.
     const limit = made === 0 ? entries.cost : limitOf(entries.cost);
     if (made > 0) entries.begin(limit);
-    const cost = laid(entries);
+    const cost = laidAnew(entries);
     if (cost > limit || cost === Number.POSITIVE_INFINITY) continue;
     entries.accept(cost);
     if (put()) tell(cost);

@@ -8,6 +8,7 @@ import type { Hold } from './units';
  * which everything is as late as it may be. Ready-bys are when a job may begin at the soonest; a job is late when it would have to begin before it may.
  */
 export interface Mirror {
+  /** For outlines: who takes from whom stands in the inputs alone. */
   readonly compiled: Compiled;
   readonly standing: Standing;
 }
@@ -131,9 +132,7 @@ export function mirrored(forward: Compiled): Mirror | null {
       jobs: compiled.jobs.map((job, index): CompiledJob => ({
         ...job,
         inputs: jobs[index]!.consumers.map(({ job: other, step }) => ({ step: jobs[index]!.sink, job: other, after: step })),
-        consumers: jobs[index]!.inputs.map(({ job: other, step }) => ({ job: other, step })),
       })),
-      order: [...compiled.order].reverse(),
     },
     standing: new Standing(forward, horizonMin),
   };
