@@ -3,7 +3,7 @@ import { FAMILIES, madeDay } from '../testing/days';
 import { objectiveOf, violations } from './index';
 import type { Problem } from './index';
 import { compile } from './engine/compile';
-import { withWashes } from './engine/items';
+import { rivalsOfWashed, withWashes } from './engine/items';
 import { Moves } from './engine/moves';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
@@ -166,11 +166,12 @@ describe('sketches of a day', () => {
 describe('moves of an order', () => {
   test('law: every move is an order of the same things, and mostly another one', () => {
     const compiled = compile(madeDay('cook', 12, 1));
-    const { items, rivals } = withWashes(
+    const washed = withWashes(
       compiled,
       compiled.jobs.map(({ index }) => index),
     );
-    const moves = new Moves(compiled, items, rivals, true, seeded(5));
+    const { items } = washed;
+    const moves = new Moves(compiled, items, rivalsOfWashed(compiled, washed), true, seeded(5));
     const start = Int32Array.from(items, (_, index) => (index * 37) % 400);
     moves.lie(
       start,

@@ -24,7 +24,7 @@ export interface Window extends Entries {
 
 /** Some items laid out, and what the rest is judged by. */
 interface Strand {
-  readonly kept: Kept;
+  kept: Kept;
   readonly rest: Rest;
   /** How many items of each job are not yet laid out. */
   readonly items: Int32Array;
@@ -41,8 +41,11 @@ interface Candidate {
   item: number;
   key: number;
   hash: number;
+  cost: number;
+  to: number;
   last: number;
   busy: number;
+  kept: Kept;
 }
 
 /** How each level came about: of each partial plan the one it goes on from, and what was laid out. */
@@ -72,7 +75,13 @@ export class Beam {
   /** Of each wash the piece it is for; and of each item those that must be laid out before. */
   private readonly washedFor: Int32Array;
   private readonly needs: readonly Int32Array[];
+  /** Of each piece those of its own job that must be laid out before. */
+  private readonly ownNeeds: readonly Int32Array[];
+  /** Whether each of the pieces of a job, from the entry on, needs the one before it. */
+  private readonly isChain: Uint8Array;
   private readonly signs: Int32Array;
+  /** The step each begins with, by its number among all. */
+  private readonly firstStep: Int32Array;
   private plans: Strand[];
   private nextPlans: Strand[];
   private count = 0;
@@ -87,11 +96,15 @@ export class Beam {
   private leastAbove = 0;
   private ways: Int32Array = new Int32Array(0);
   private entering: readonly number[] = [];
+  private beginning: readonly number[] = [];
   /** The place of each job in both orders, −1 = none. */
   private readonly enters: Int32Array;
   private readonly begins: Int32Array;
   private readonly might: Int32Array;
   private readonly tried: Candidate[] = [];
+  /** What was met among those that may come next, with what it costs so far; −1 = somebody does not get out. */
+  private readonly met = new Map<number, number>();
+  private readonly spare: Kept[] = [];
   private best: Candidate[] = [];
 
   constructor(outline: Outline) {
@@ -119,6 +132,9 @@ export class Beam {
     this.needs = items.map(({ before }, at) =>
       Int32Array.from(at < pieces ? before : items[this.washedFor[at]!]!.before.flatMap((other) => (other >= pieces ? [] : items[other]!.before))),
     );
+    this.ownNeeds = items.map(({ job }, at) => this.needs[at]!.filter((other) => other < pieces && items[other]!.job === job));
+    this.isChain = Uint8Array.from(this.inside, (own) => (own.every((piece, at) => at === 0 || this.ownNeeds[piece]!.includes(own[at - 1]!)) ? 1 : 0));
+    this.firstStep = Int32Array.from(items, ({ job, block }) => jobs[job]!.offset + block[0]!);
     const random = seeded(items.length);
     this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
     const rows = (): Strand[] =>
@@ -148,6 +164,7 @@ export class Beam {
   begin({ order, from, to, entering, beginning, ways }: Window, limit: number): void {
     const { compiled, outline, outlook, enters, begins } = this;
     this.entering = entering;
+    this.beginning = beginning;
     this.ways = ways;
     this.limit = limit;
     this.leastAbove = Number.POSITIVE_INFINITY;
@@ -194,6 +211,7 @@ export class Beam {
   step(): void {
     const { plans, outline, tried } = this;
     this.best = [];
+    this.met.clear();
     for (let parent = 0; parent < this.count; parent += 1) {
       const plan = plans[parent]!;
       outline.restore(plan.kept, this.ways);
@@ -205,41 +223,50 @@ export class Beam {
         soonestEnd = Math.min(soonestEnd, this.tryOut(parent, plan, this.might[index]!));
       }
       // What begins after something else could be over comes after that.
-      for (const candidate of tried) if (candidate.last < soonestEnd) this.enter(candidate);
+      for (const candidate of tried) {
+        if (candidate.last < soonestEnd) this.enter(candidate);
+        else this.spare.push(candidate.kept);
+      }
     }
     this.goOn();
   }
 
   /** What may come next in the plan that is laid out; how many. */
   private nextItems(): number {
-    const { outline, entry, first, enters, begins, washedFor, might, compiled } = this;
-    const { seen, items, pieces, heldBy } = outline;
+    const { outline, window, entry, first, enters, begins, washedFor, might } = this;
+    const { seen, items, pieces } = outline;
+    const comesIn = this.next(this.entering, entry);
+    const isBegun = this.next(this.beginning, first);
     let count = 0;
-    for (const item of this.window) {
-      if (seen[item] !== 0) continue;
-      let isReady = this.isReady(item);
-      if (!isReady) continue;
-      const { job, block } = items[item]!;
+    for (let at = 0; at < window.length; at += 1) {
+      const item = window[at]!;
+      if (seen[item] !== 0 || !this.isReady(item)) continue;
+      const { job } = items[item]!;
       const piece = item < pieces ? item : washedFor[item]!;
-      if (piece === entry[job]) isReady = this.isNext(job, enters, entry);
-      else if (piece === first[job]) isReady = this.isNext(job, begins, first);
-      if (!isReady) continue;
-      // Nobody washes, or comes into, what somebody else stands in.
-      const { holdings, opening } = compiled.jobs[job]!.variants[this.ways[job]!]!;
-      for (const step of block)
-        for (const at of opening[step]!) {
-          const holder = heldBy[holdings[at]!.unit]!;
-          if (holder >= 0 && holder !== job) isReady = false;
-        }
-      if (isReady) might[count++] = item;
+      if (piece === entry[job] ? enters[job]! >= 0 && job !== comesIn : piece === first[job] && begins[job]! >= 0 && job !== isBegun) continue;
+      if (this.isFree(item)) might[count++] = item;
     }
     return count;
   }
 
-  /** Whether all that come before a job in an order have done what it is the order of. */
-  private isNext(job: number, places: Int32Array, items: Int32Array): boolean {
+  /** Whose turn it is in an order: the first that has not done yet what it is the order of. */
+  private next(order: readonly number[], items: Int32Array): number {
     const { seen } = this.outline;
-    for (let other = 0; other < places.length; other += 1) if (places[other]! >= 0 && places[other]! < places[job]! && seen[items[other]!] === 0) return false;
+    for (let at = 0; at < order.length; at += 1) if (seen[items[order[at]!]!] === 0) return order[at]!;
+    return NONE;
+  }
+
+  /** Nobody washes, or comes into, what somebody else stands in. */
+  private isFree(item: number): boolean {
+    const { rowsOfItem, heldBy } = this.outline;
+    const rows = rowsOfItem[item]!;
+    for (let at = 0; at < rows.length; at += 1) {
+      const { job, opening } = rows[at]!;
+      for (let slot = 0; slot < opening.length; slot += 1) {
+        const holder = heldBy[opening[slot]!]!;
+        if (holder >= 0 && holder !== job) return false;
+      }
+    }
     return true;
   }
 
@@ -253,17 +280,30 @@ export class Beam {
     const busy = isBusy ? Math.max(plan.busy, to) : plan.busy;
     const last = Math.max(plan.last, from);
     const isFull = best.length === WIDTH;
+    // What comes to the same as something before leads no further than that.
+    const hash = plan.set ^ this.signs[item]! ^ this.times(plan, item, last);
+    const { cost } = outline;
+    const met = this.met.get(hash);
+    if (met === NONE) return Number.POSITIVE_INFINITY;
+    const over = isBusy && from >= plan.last ? to : Number.POSITIVE_INFINITY;
+    if (met !== undefined && met <= cost) return over;
     outlook.reckon(plan.rest, item, busy);
     // Everybody's way out of the units only makes it later.
     const atLeast = outlook.guess();
     if (outlook.sure > limit) return this.above();
     if (isFull && atLeast >= best[WIDTH - 1]!.key) return Number.POSITIVE_INFINITY;
-    const hash = plan.set ^ this.signs[item]! ^ this.times(plan, item, last);
-    if (!this.getOut()) return Number.POSITIVE_INFINITY;
+    const kept = this.spare.pop() ?? outline.kept();
+    outline.keep(kept);
+    const isOut = this.getOut();
     const key = outlook.guess();
-    if (outlook.sure > limit) return this.above();
-    this.tried.push({ parent, item, key, hash, last, busy });
-    return isBusy && from >= plan.last ? to : Number.POSITIVE_INFINITY;
+    if (isOut && outlook.sure <= limit) {
+      this.tried.push({ parent, item, key, hash, cost, to, last, busy, kept });
+      return over;
+    }
+    this.spare.push(kept);
+    if (isOut) return this.above();
+    this.met.set(hash, NONE);
+    return Number.POSITIVE_INFINITY;
   }
 
   private above(): number {
@@ -273,18 +313,17 @@ export class Beam {
 
   /** What lies when, as far as it matters for what comes after `last`, in one number. */
   private times(plan: Strand, placed: number, last: number): number {
-    const { own, outline } = this;
+    const { own, outline, firstStep } = this;
     const { seen, end, items, pieces, start, washTo, slots, unitTo } = outline;
     const mine = items[placed]!.job;
     let hash = 0;
     for (let job = 0; job < own.length; job += 1) {
       if (plan.items[job]! - (job === mine ? 1 : 0) <= 0 && end[job]! <= last) continue;
       const itsItems = own[job]!;
-      const { offset } = this.compiled.jobs[job]!;
       for (let at = 0; at < itsItems.length; at += 1) {
         const item = itsItems[at]!;
         if (seen[item] === 0) continue;
-        const step = offset + items[item]!.block[0]!;
+        const step = firstStep[item]!;
         const time = item < pieces ? start[step]! : Math.max(last, washTo[step * slots]!);
         hash = Math.imul(hash ^ (time + item * 4096), 0x9e3779b1);
         hash ^= hash >>> 15;
@@ -306,40 +345,30 @@ export class Beam {
     return true;
   }
 
-  /** Whether what comes before a piece of its own job is laid out: washes, and what it is made of, are laid out with it. */
-  private isNextOfJob(piece: number): boolean {
-    const { seen, items, pieces } = this.outline;
-    const need = this.needs[piece]!;
-    for (let at = 0; at < need.length; at += 1) {
-      const other = need[at]!;
-      if (seen[other] === 0 && other < pieces && items[other]!.job === items[piece]!.job) return false;
-    }
-    return true;
-  }
-
   /** Lays out the rest of all that stand in a unit, by when their next must begin; told backwards, of all that is begun. False when somebody does not get out in time. */
   private getOut(): boolean {
-    const { outline, inside, compiled, ways, entry } = this;
-    const { heldBy, seen, start, items, standing } = outline;
+    const { outline, inside, entry, isChain } = this;
+    const { heldBy, seen, standing } = outline;
     const rows = standing === null ? heldBy.length : entry.length;
     for (;;) {
       let soonest = Number.POSITIVE_INFINITY;
       let next = NONE;
       for (let row = 0; row < rows; row += 1) {
-        const index = standing === null ? heldBy[row]! : row;
-        if (index < 0 || (standing !== null && seen[entry[index]!] === 0)) continue;
-        const { offset, variants } = compiled.jobs[index]!;
-        const variant = variants[ways[index]!]!;
-        for (const piece of inside[index]!) {
-          if (seen[piece] !== 0 || !this.isNextOfJob(piece)) continue;
-          let latest = Number.POSITIVE_INFINITY;
-          for (const lag of variant.incoming[items[piece]!.block[0]!]!) {
-            const before = start[offset + lag.from]!;
-            if (before >= 0 && before + lag.max < latest) latest = before + lag.max;
+        const job = standing === null ? heldBy[row]! : row;
+        if (job < 0 || (standing !== null && seen[entry[job]!] === 0)) continue;
+        const pieces = inside[job]!;
+        for (let at = 0; at < pieces.length; at += 1) {
+          const piece = pieces[at]!;
+          if (seen[piece] !== 0) continue;
+          if (this.isNextOfJob(piece)) {
+            const latest = this.latest(piece);
+            if (next < 0 || latest < soonest) {
+              soonest = latest;
+              next = piece;
+            }
           }
-          if (next >= 0 && latest >= soonest) continue;
-          soonest = latest;
-          next = piece;
+          // Each of them follows the one before.
+          if (isChain[job] === 1) break;
         }
       }
       if (next < 0) return true;
@@ -347,36 +376,57 @@ export class Beam {
     }
   }
 
+  /** Whether what comes before a piece of its own job is laid out: washes, and what it is made of, are laid out with it. */
+  private isNextOfJob(piece: number): boolean {
+    const { seen } = this.outline;
+    const needs = this.ownNeeds[piece]!;
+    for (let at = 0; at < needs.length; at += 1) if (seen[needs[at]!] === 0) return false;
+    return true;
+  }
+
+  /** By when a piece must begin, by what is laid out. */
+  private latest(piece: number): number {
+    const { start, rowsOfItem } = this.outline;
+    const { incoming } = rowsOfItem[piece]![0]!;
+    let latest = Number.POSITIVE_INFINITY;
+    for (let at = 0; at < incoming.length; at += 1) {
+      const { from, max } = incoming[at]!;
+      const before = start[from]!;
+      if (before >= 0 && before + max < latest) latest = before + max;
+    }
+    return latest;
+  }
+
   /** Takes its place among the best; of those that come to the same, one stays. */
   private enter(candidate: Candidate): void {
-    const { best } = this;
-    let at = best.length;
-    if (at === WIDTH && candidate.key >= best[at - 1]!.key) return;
+    const { best, met, spare } = this;
+    met.set(candidate.hash, candidate.cost);
     const same = best.findIndex(({ hash }) => hash === candidate.hash);
-    if (same >= 0) {
-      if (best[same]!.key <= candidate.key) return;
-      best.splice(same, 1);
-    } else if (at === WIDTH) best.pop();
-    at = best.length;
+    const isFull = same < 0 && best.length === WIDTH;
+    if (candidate.key >= (same >= 0 ? best[same]!.key : isFull ? best[WIDTH - 1]!.key : Number.POSITIVE_INFINITY)) {
+      spare.push(candidate.kept);
+      return;
+    }
+    if (same >= 0) spare.push(...best.splice(same, 1).map(({ kept }) => kept));
+    else if (isFull) spare.push(best.pop()!.kept);
+    let at = best.length;
     while (at > 0 && best[at - 1]!.key > candidate.key) at -= 1;
     best.splice(at, 0, candidate);
   }
 
   /** The best go on. */
   private goOn(): void {
-    const { best, plans, nextPlans, outline, outlook, levels, signs } = this;
+    const { best, plans, nextPlans, outline, outlook, levels, signs, spare } = this;
     const level: Level = { parent: new Int32Array(best.length), item: new Int32Array(best.length) };
     levels.push(level);
-    best.forEach(({ parent, item, last, busy }, row) => {
+    best.forEach(({ parent, item, to, last, busy, kept }, row) => {
       const before = plans[parent]!;
       const plan = nextPlans[row]!;
-      const { job } = outline.items[item]!;
-      outline.restore(before.kept, this.ways);
-      outline.place(item);
-      outline.keep(plan.kept);
-      outlook.take(item, before.rest, plan.rest);
+      spare.push(plan.kept);
+      plan.kept = kept;
+      outlook.take(item, to, before.rest, plan.rest);
       plan.items.set(before.items);
-      plan.items[job]! -= 1;
+      plan.items[outline.items[item]!.job]! -= 1;
       plan.busy = busy;
       plan.last = last;
       plan.set = before.set ^ signs[item]!;

@@ -78,16 +78,27 @@ function wantsOf({ jobs, levels }: Compiled, { job, block }: Item): ReadonlySet<
 /** Of each item the others that want something it wants, but for those that must come in their own order anyway. */
 export function rivalsOf(compiled: Compiled, items: readonly Item[], division: Division): readonly (readonly number[])[] {
   const wants = items.map((item) => wantsOf(compiled, item));
-  const own = division !== 'whole';
-  return items.map(({ job }, index) =>
-    items.flatMap((other, at) => (at !== index && !(own && other.job === job) && [...wants[index]!].some((one) => wants[at]!.has(one)) ? [at] : [])),
-  );
+  const wantedBy = new Map<number, number[]>();
+  wants.forEach((own, at) => {
+    for (const one of own) {
+      const others = wantedBy.get(one);
+      if (others === undefined) wantedBy.set(one, [at]);
+      else others.push(at);
+    }
+  });
+  const isApart = division !== 'whole';
+  return items.map(({ job }, index) => {
+    const isMet = new Uint8Array(items.length);
+    for (const one of wants[index]!) for (const at of wantedBy.get(one)!) isMet[at] = 1;
+    const rivals: number[] = [];
+    for (let at = 0; at < items.length; at += 1) if (isMet[at] === 1 && at !== index && !(isApart && items[at]!.job === job)) rivals.push(at);
+    return rivals;
+  });
 }
 
-/** The pieces of jobs, each with the others it meets; behind them the washes of units before one comes in. */
+/** The pieces of jobs; behind them the washes of units before one comes in. */
 export interface Washed {
   readonly items: readonly Item[];
-  readonly rivals: readonly (readonly number[])[];
   /** How many of the items are pieces. The others are washes: their block is the step the unit is washed for. */
   readonly pieces: number;
 }
@@ -95,18 +106,28 @@ export interface Washed {
 /** Pieces in order with the washes as things of their own: hands may wash first, or go on with something else before. */
 export function withWashes(compiled: Compiled, ordered: readonly number[]): Washed {
   const pieces = itemsOf(compiled, ordered, 'pieces', false);
-  const among = rivalsOf(compiled, pieces, 'pieces');
   const items = [...pieces];
-  const pieceOf = pieces.map((_, index) => index);
   pieces.forEach(({ job: index, block }, piece) => {
     const { doneStart, variants } = compiled.jobs[index]!;
     for (const step of block) {
       if (doneStart[step]! >= 0 || !variants.some((variant) => variant.opening[step]!.some((at) => compiled.washes[variant.holdings[at]!.unit] !== null))) continue;
       const wash = items.push({ job: index, block: [step], before: [] }) - 1;
       items[piece] = { ...items[piece]!, before: [...items[piece]!.before, wash] };
-      pieceOf.push(piece);
     }
   });
-  const rivals = pieceOf.map((piece) => pieceOf.flatMap((other, index) => (among[piece]!.includes(other) ? [index] : [])));
-  return { items, rivals, pieces: pieces.length };
+  return { items, pieces: pieces.length };
+}
+
+/** The same of pieces with their washes: a wash meets what the piece meets that it is for. */
+export function rivalsOfWashed(compiled: Compiled, { items, pieces }: Washed): readonly (readonly number[])[] {
+  const among = rivalsOf(compiled, items.slice(0, pieces), 'pieces');
+  const pieceOf = items.map((_, at) => at);
+  const washesOf = items.map(({ before }) => before.filter((wash) => wash >= pieces));
+  washesOf.forEach((washes, piece) => {
+    for (const wash of washes) pieceOf[wash] = piece;
+  });
+  return pieceOf.map((piece) => {
+    const washes = among[piece]!.flatMap((other) => washesOf[other]!);
+    return [...among[piece]!, ...washes.sort((left, right) => left - right)];
+  });
 }

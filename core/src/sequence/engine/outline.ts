@@ -3,6 +3,8 @@ import type { Item, Washed } from './items';
 import { Minutes } from './minutes';
 import { holdsMirrored } from './mirror';
 import type { Standing } from './mirror';
+import { Rows } from './rows';
+import type { StepRow } from './rows';
 import type { Saved, Timetable } from './timetable';
 
 const NEVER = -1;
@@ -57,6 +59,16 @@ export class Outline {
   private readonly mustEnd: Int32Array;
   private readonly pieceOf: Int32Array;
   private readonly isOrdered: Uint8Array;
+  /** What is asked of each step, of each item's in its order, and of each job's in an order that respects the lags. */
+  readonly rowsOfItem: (readonly StepRow[])[];
+  private readonly rows: Rows;
+  private readonly rowsInOrder: (readonly StepRow[])[];
+  /** Of each job: when it is wanted (Infinity = nobody does), how much room it has before, and what a minute late and one of room missing cost. */
+  private readonly readyByMin: Float64Array;
+  private readonly bufferMin: Float64Array;
+  private readonly latePrice: Float64Array;
+  private readonly shortPrice: Float64Array;
+  private readonly washPrice: number;
   /** Where the day is told backwards; null = it is not. */
   readonly standing: Standing | null;
 
@@ -101,7 +113,17 @@ export class Outline {
       this.isOrdered[job] = 1;
       for (const step of block) this.pieceOf[jobs[job]!.offset + step] = index;
     });
+    this.rows = new Rows(compiled);
+    this.rowsOfItem = items.map(() => []);
+    this.rowsInOrder = jobs.map(() => []);
+    const { late, short, changeover } = compiled.problem.weights;
+    this.washPrice = changeover;
+    this.readyByMin = Float64Array.from(jobs, ({ job }) => job.readyByMin ?? Number.POSITIVE_INFINITY);
+    this.bufferMin = Float64Array.from(jobs, ({ job }) => job.bufferMin);
+    this.latePrice = Float64Array.from(jobs, ({ job }) => late * job.lateWeight);
+    this.shortPrice = Float64Array.from(jobs, ({ job }) => short * job.lateWeight);
     this.ways = new Int32Array(jobs.length);
+    this.turn(this.ways);
     this.bits = this.minutes.bits;
   }
 
@@ -122,7 +144,20 @@ export class Outline {
     this.state.set(kept?.state ?? this.rootState);
     this.bits.set(kept?.bits ?? this.root.bits);
     this.cost = kept?.cost ?? 0;
+    if (this.ways !== ways) this.turn(ways);
+  }
+
+  /** Jobs are done in these ways from now on. */
+  private turn(ways: Int32Array): void {
+    const { compiled, items, rows, rowsOfItem, rowsInOrder } = this;
     this.ways = ways;
+    for (const index of rows.turn(ways)) {
+      const now = rows.now[index]!;
+      rowsInOrder[index] = (compiled.jobs[index]!.partitions.at(-1)?.[0] ?? []).map((step) => now[step]!);
+      items.forEach(({ job, block }, item) => {
+        if (job === index) rowsOfItem[item] = block.map((step) => now[step]!);
+      });
+    }
   }
 
   /** Whether anything of a job was laid out by then. */
@@ -140,11 +175,11 @@ export class Outline {
   }
 
   /** What is late, short of room included. Only ever rises with the end. */
-  lateCost(index: number, end: number): number {
-    const { job } = this.compiled.jobs[index]!;
-    if (job.readyByMin === null || end <= job.readyByMin - job.bufferMin) return 0;
-    const { late, short } = this.compiled.problem.weights;
-    return (Math.max(0, end - job.readyByMin) * late + Math.min(job.bufferMin, end - job.readyByMin + job.bufferMin) * short) * job.lateWeight;
+  lateCost(job: number, end: number): number {
+    const over = end - this.readyByMin[job]!;
+    const bufferMin = this.bufferMin[job]!;
+    if (over <= -bufferMin) return 0;
+    return Math.max(0, over) * this.latePrice[job]! + Math.min(bufferMin, over + bufferMin) * this.shortPrice[job]!;
   }
 
   /** What is late of what is laid out, or of jobs that end then. */
@@ -175,17 +210,15 @@ export class Outline {
   }
 
   /** When an item begins and ends. */
-  from(index: number): number {
-    const { job, block } = this.items[index]!;
-    const first = this.compiled.jobs[job]!.offset + block[0]!;
-    return index < this.pieces ? this.start[first]! : this.washFrom[first * this.slots]!;
+  from(item: number): number {
+    const { step } = this.rowsOfItem[item]![0]!;
+    return item < this.pieces ? this.start[step]! : this.washFrom[step * this.slots]!;
   }
 
-  to(index: number): number {
-    const { job, block } = this.items[index]!;
-    const { offset, variants } = this.compiled.jobs[job]!;
-    const last = block.at(-1)!;
-    return index < this.pieces ? this.start[offset + last]! + variants[this.ways[job]!]!.durations[last]! : this.washTo[(offset + last) * this.slots]!;
+  to(item: number): number {
+    const rows = this.rowsOfItem[item]!;
+    const { step, duration } = rows[rows.length - 1]!;
+    return item < this.pieces ? this.start[step]! + duration : this.washTo[step * this.slots]!;
   }
 
   /** Puts what is laid out on the table, as it is. */
@@ -233,39 +266,36 @@ export class Outline {
     const { seen } = this;
     if (seen[index] !== 0) return true;
     seen[index] = 1;
-    const { job: at, block, before } = this.items[index]!;
-    for (const other of before) if (!this.place(other)) return false;
-    const job = this.compiled.jobs[at]!;
-    const variant = job.variants[this.ways[at]!]!;
-    if (index >= this.pieces) return this.wash(job, variant, block[0]!);
-    for (const step of block) if (job.doneStart[step]! < 0 && !this.placeStep(job, variant, step)) return false;
+    const { before } = this.items[index]!;
+    for (let at = 0; at < before.length; at += 1) if (!this.place(before[at]!)) return false;
+    const rows = this.rowsOfItem[index]!;
+    if (index >= this.pieces) return this.wash(rows[0]!);
+    for (let at = 0; at < rows.length; at += 1) if (!rows[at]!.isDone && !this.placeStep(rows[at]!)) return false;
     return true;
   }
 
   /** Washes the units a step comes into, once whoever stands in them has left. */
-  private wash(job: CompiledJob, variant: Variant, step: number): boolean {
+  private wash({ job, step, opening }: StepRow): boolean {
     const { compiled, minutes, unitTo, unitBy, leftBy } = this;
-    const g = job.offset + step;
-    const opening = variant.opening[step]!;
     let free = 0;
     for (let slot = 0; slot < opening.length; slot += 1) {
-      const { unit } = variant.holdings[opening[slot]!]!;
+      const unit = opening[slot]!;
       if (!this.vacate(unit)) return false;
       const from = unitTo[unit]!;
-      const washMin = unitBy[unit]! < 0 ? 0 : (compiled.washes[unit]?.[unitBy[unit]! * compiled.jobs.length + job.index] ?? 0);
+      const washMin = unitBy[unit]! < 0 ? 0 : (compiled.washes[unit]?.[unitBy[unit]! * compiled.jobs.length + job] ?? 0);
       const washUses = compiled.washUses[unit]!;
       const washFrom = washMin > 0 ? minutes.earliestFit(washUses, from, washMin) : from;
       if (washFrom < 0) return false;
       if (washMin > 0) minutes.book(washUses, washFrom, washFrom + washMin, 1);
-      this.cost += compiled.problem.weights.changeover * washMin;
-      this.washFrom[g * this.slots + slot] = washFrom;
-      this.washTo[g * this.slots + slot] = washFrom + washMin;
+      this.cost += this.washPrice * washMin;
+      this.washFrom[step * this.slots + slot] = washFrom;
+      this.washTo[step * this.slots + slot] = washFrom + washMin;
       if (leftBy[unit]! >= 0) this.mustEnd[leftBy[unit]!] = washFrom;
-      unitBy[unit] = job.index;
-      this.heldBy[unit] = job.index;
+      unitBy[unit] = job;
+      this.heldBy[unit] = job;
       free = Math.max(free, washFrom + washMin);
     }
-    this.free[g] = free;
+    this.free[step] = free;
     return true;
   }
 
@@ -281,6 +311,10 @@ export class Outline {
     return this.heldBy[unit]! < 0;
   }
 
+  private rowOf(job: number, step: number): StepRow {
+    return this.rows.now[job]![step - this.compiled.jobs[job]!.offset]!;
+  }
+
   /** Whether all of a job has its place: nothing is made of what waits in a circle. */
   private isLaid(index: number): boolean {
     const { offset, size } = this.compiled.jobs[index]!;
@@ -288,110 +322,99 @@ export class Outline {
     return true;
   }
 
-  private placeStep(job: CompiledJob, variant: Variant, step: number): boolean {
+  private placeStep(row: StepRow): boolean {
     const { start, end, minutes } = this;
-    const { offset, doneStart } = job;
-    const g = offset + step;
-    let from = job.job.releaseMin;
-    for (const input of job.inputs) {
-      if (input.step !== step) continue;
-      if (input.after === undefined) {
+    const { job, step, duration, uses, incoming, inputs, opening, closing } = row;
+    let from = row.releaseMin;
+    for (let at = 0; at < inputs.length; at += 1) {
+      const input = inputs[at]!;
+      if (input.step < 0) {
         if (!this.isLaid(input.job)) return false;
         if (end[input.job]! > from) from = end[input.job]!;
         continue;
       }
-      const other = this.compiled.jobs[input.job]!;
-      const begun = start[other.offset + input.after]!;
+      const begun = start[input.step]!;
       if (begun < 0) return false;
-      from = Math.max(from, begun + other.variants[this.ways[input.job]!]!.durations[input.after]!);
+      from = Math.max(from, begun + this.rowOf(input.job, input.step).duration);
     }
-    const incoming = variant.incoming[step]!;
-    for (const lag of incoming) {
-      const before = start[offset + lag.from]!;
+    for (let at = 0; at < incoming.length; at += 1) {
+      const before = start[incoming[at]!.from]!;
       // Two that wait for each other to leave a unit stand in a circle.
       if (before < 0) return false;
-      if (before + lag.min > from) from = before + lag.min;
+      if (before + incoming[at]!.min > from) from = before + incoming[at]!.min;
     }
-    if (variant.opening[step]!.length > 0) {
-      if (this.free[g]! < 0 && !this.wash(job, variant, step)) return false;
-      if (this.free[g]! > from) from = this.free[g]!;
+    if (opening.length > 0) {
+      if (this.free[step]! < 0 && !this.wash(row)) return false;
+      if (this.free[step]! > from) from = this.free[step]!;
     }
-    const duration = variant.durations[step]!;
-    const fit = minutes.earliestFit(variant.uses[step]!, from, duration);
+    const fit = minutes.earliestFit(uses, from, duration);
     if (fit < 0) return false;
-    minutes.book(variant.uses[step]!, fit, fit + duration, 1);
-    start[g] = fit;
-    if (this.standing?.first[job.index] === g) this.cost += this.standing.costOf(job.index, start);
-    for (const lag of incoming) {
-      if (fit <= start[offset + lag.from]! + lag.max || doneStart[lag.from]! >= 0) continue;
-      if (!this.drawTogether(job, variant)) return false;
+    minutes.book(uses, fit, fit + duration, 1);
+    start[step] = fit;
+    if (this.standing?.first[job] === step) this.cost += this.standing.costOf(job, start);
+    for (let at = 0; at < incoming.length; at += 1) {
+      const { from: before, max, isDone } = incoming[at]!;
+      if (fit <= start[before]! + max || isDone) continue;
+      if (!this.drawTogether(this.rowsInOrder[job]!)) return false;
       break;
     }
-    for (const at of variant.closing[step]!) {
-      const { unit, untilEnd } = variant.holdings[at]!;
-      this.unitTo[unit] = start[g] + (untilEnd ? duration : 0);
-      this.leftBy[unit] = g;
+    for (let at = 0; at < closing.length; at += 1) {
+      const { unit, untilEnd } = closing[at]!;
+      this.unitTo[unit] = start[step]! + (untilEnd ? duration : 0);
+      this.leftBy[unit] = step;
       this.heldBy[unit] = NEVER;
     }
-    const soonest = start[g] + variant.tail[step]!;
-    if (soonest > end[job.index]!) {
-      this.cost += this.lateCost(job.index, soonest) - this.lateCost(job.index, end[job.index]!);
-      end[job.index] = soonest;
+    const soonest = start[step]! + row.tail;
+    if (soonest > end[job]!) {
+      this.cost += this.lateCost(job, soonest) - this.lateCost(job, end[job]!);
+      end[job] = soonest;
     }
     return true;
   }
 
   /** Whatever of a job is too long before what follows it comes later. */
-  private drawTogether(job: CompiledJob, variant: Variant): boolean {
+  private drawTogether(rows: readonly StepRow[]): boolean {
     const { start } = this;
-    const { offset, doneStart, partitions } = job;
-    // Each after those it follows.
-    const order = partitions.at(-1)![0]!;
     for (let round = 0; round < MAX_ROUNDS; round += 1) {
       let isChanged = false;
-      for (let at = job.size - 1; at >= 0; at -= 1) {
-        const step = order[at]!;
-        if (start[offset + step]! < 0) continue;
-        for (const lag of variant.incoming[step]!) {
-          const soonest = start[offset + step]! - lag.max;
-          if (start[offset + lag.from]! >= soonest || doneStart[lag.from]! >= 0) continue;
-          if (!this.comesLater(job, variant, lag.from, soonest)) return false;
+      for (let at = rows.length - 1; at >= 0; at -= 1) {
+        const { step, incoming } = rows[at]!;
+        if (start[step]! < 0) continue;
+        for (const lag of incoming) {
+          const soonest = start[step]! - lag.max;
+          if (start[lag.from]! >= soonest || lag.isDone) continue;
+          if (!this.comesLater(this.rowOf(rows[at]!.job, lag.from), soonest)) return false;
           isChanged = true;
         }
       }
       if (!isChanged) return true;
-      for (const step of order) {
-        const at = start[offset + step]!;
-        if (at < 0 || doneStart[step]! >= 0) continue;
+      for (const row of rows) {
+        const at = start[row.step]!;
+        if (at < 0 || row.isDone) continue;
         let from = at;
-        for (const lag of variant.incoming[step]!) from = Math.max(from, start[offset + lag.from]! + lag.min);
-        if (from > at && !this.comesLater(job, variant, step, from)) return false;
+        for (const lag of row.incoming) from = Math.max(from, start[lag.from]! + lag.min);
+        if (from > at && !this.comesLater(row, from)) return false;
       }
     }
     return false;
   }
 
-  private comesLater(job: CompiledJob, variant: Variant, step: number, from: number): boolean {
-    const { start, minutes } = this;
-    const g = job.offset + step;
-    const uses = variant.uses[step]!;
-    const duration = variant.durations[step]!;
-    minutes.book(uses, start[g]!, start[g]! + duration, -1);
+  private comesLater({ job, step, uses, duration, closing }: StepRow, from: number): boolean {
+    const { start, minutes, standing } = this;
+    minutes.book(uses, start[step]!, start[step]! + duration, -1);
     const fit = minutes.earliestFit(uses, from, duration);
     if (fit < 0) return false;
     minutes.book(uses, fit, fit + duration, 1);
-    const { standing } = this;
-    if (standing?.isInTheWay(job.index, step, fit + duration, start) === true) return false;
-    const begins = standing?.first[job.index] === g ? standing : null;
-    this.cost -= begins?.costOf(job.index, start) ?? 0;
-    start[g] = fit;
-    this.cost += begins?.costOf(job.index, start) ?? 0;
-    for (const at of variant.closing[step]!) {
-      const { unit, untilEnd } = variant.holdings[at]!;
+    if (standing?.isInTheWay(job, step - this.compiled.jobs[job]!.offset, fit + duration, start) === true) return false;
+    const begins = standing?.first[job] === step ? standing : null;
+    this.cost -= begins?.costOf(job, start) ?? 0;
+    start[step] = fit;
+    this.cost += begins?.costOf(job, start) ?? 0;
+    for (const { unit, untilEnd } of closing) {
       const to = fit + (untilEnd ? duration : 0);
       // Who has asked for the unit since has been told when it is free.
-      if (to > this.mustEnd[g]!) return false;
-      if (this.leftBy[unit] === g) this.unitTo[unit] = to;
+      if (to > this.mustEnd[step]!) return false;
+      if (this.leftBy[unit] === step) this.unitTo[unit] = to;
     }
     return true;
   }

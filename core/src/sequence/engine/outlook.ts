@@ -81,7 +81,7 @@ export class Outlook {
   private readonly workOf: Float64Array;
   private readonly whole: Float64Array;
   private readonly shortestWash: number;
-  private entering: readonly number[] = [];
+  private entering: Int32Array = new Int32Array(0);
   /** Of each job in the order they come in: by when it ends at the soonest, and when it may; −1 = nothing is left. And what is left of all. */
   private readonly soonest: Float64Array;
   private readonly likely: Float64Array;
@@ -92,8 +92,13 @@ export class Outlook {
   /** Of each job the item it comes in with, −1 = none; and of each way where it stays. */
   private readonly entryOf: Int32Array;
   private readonly stays: readonly (readonly (Stay | null)[])[];
+  /** Of each job, in the way it is done, its stay; unit −1 = it has none. */
+  private readonly stayUnit: Int32Array;
+  private readonly stayMin: Int32Array;
+  private readonly throughMin: Int32Array;
+  private readonly aheadMin: Int32Array;
   /** Of each unit, as jobs come in one after another: when it is free, and who was in it last. */
-  private readonly freeAt: Float64Array;
+  private readonly freeAt: Int32Array;
   private readonly freeBy: Int32Array;
 
   constructor(outline: Outline) {
@@ -106,7 +111,11 @@ export class Outlook {
     this.entryOf = new Int32Array(jobs.length).fill(NONE);
     this.places = new Set(jobs.flatMap(({ variants }) => variants.flatMap(({ spanUnit }) => spanUnit.filter((unit) => unit >= 0)))).size;
     this.stays = jobs.map((job) => job.variants.map((variant) => stayOf(job, variant, outline.standing === null ? 0 : outline.standing.first[job.index]! - job.offset)));
-    this.freeAt = new Float64Array(compiled.unitCount);
+    this.stayUnit = new Int32Array(jobs.length);
+    this.stayMin = new Int32Array(jobs.length);
+    this.throughMin = new Int32Array(jobs.length);
+    this.aheadMin = new Int32Array(jobs.length);
+    this.freeAt = new Int32Array(compiled.unitCount);
     this.freeBy = new Int32Array(compiled.unitCount);
     this.measure();
     this.shortestWash = washes.reduce((shortest, table) => table?.reduce((least, min) => (min > 0 ? Math.min(least, min) : least), shortest) ?? shortest, horizon);
@@ -122,17 +131,24 @@ export class Outlook {
   /** What is left of a day whose jobs come in in this order, of what is laid out now. */
   begin(entering: readonly number[], rest: Rest): void {
     const { outline, whole } = this;
-    this.entering = entering;
+    this.entering = Int32Array.from(entering);
+    this.stays.forEach((ways, job) => {
+      const stay = ways[outline.ways[job]!] ?? null;
+      this.stayUnit[job] = stay?.unit ?? NONE;
+      this.stayMin[job] = stay?.stayMin ?? 0;
+      this.throughMin[job] = stay?.throughMin ?? 0;
+      this.aheadMin[job] = stay?.aheadMin ?? 0;
+    });
     rest.work.set(whole);
     rest.until.fill(0);
     rest.washes = outline.items.length - outline.pieces;
     outline.items.forEach((_, item) => {
-      if (outline.seen[item] !== 0) this.take(item, rest, rest);
+      if (outline.seen[item] !== 0) this.take(item, outline.to(item), rest, rest);
     });
   }
 
-  /** What is left when an item that is laid out now is done. */
-  take(item: number, before: Rest, after: Rest): void {
+  /** What is left when an item is done that ends then. */
+  take(item: number, to: number, before: Rest, after: Rest): void {
     const { outline, workOf } = this;
     const { job } = outline.items[item]!;
     if (before !== after) {
@@ -140,7 +156,7 @@ export class Outlook {
       after.until.set(before.until);
     }
     for (let kind = 0; kind < KINDS; kind += 1) after.work[job * KINDS + kind]! -= workOf[item * KINDS + kind]!;
-    if (workOf[item * KINDS + LITTLE]! > 0) after.until[job] = outline.to(item);
+    if (workOf[item * KINDS + LITTLE]! > 0) after.until[job] = to;
     after.washes = before.washes - (item < outline.pieces ? 0 : 1);
   }
 
@@ -244,20 +260,21 @@ export class Outlook {
       if (soonest[place]! < 0) continue;
       const job = entering[place]!;
       const end = outline.end[job]!;
-      const is = outline.lateCost(job, end);
       let atLeast = soonest[place]!;
       let mayBe = likely[place]!;
       if (outline.seen[entryOf[job]!] === 0) {
-        const stay = this.stays[job]![outline.ways[job]!] ?? null;
         let begins = comesIn[place]!;
-        if (stay !== null) {
-          const comes = this.comesAfterOthers(job, stay);
-          atLeast = Math.max(atLeast, comes + stay.throughMin);
-          mayBe = Math.max(mayBe, comes + stay.throughMin);
-          begins = Math.max(begins, comes - stay.aheadMin);
+        if (this.stayUnit[job]! >= 0) {
+          const comes = this.comesAfterOthers(job);
+          const ends = comes + this.throughMin[job]!;
+          if (ends > atLeast) atLeast = ends;
+          if (ends > mayBe) mayBe = ends;
+          begins = Math.max(begins, comes - this.aheadMin[job]!);
         }
         if (standing !== null) guess += standing.costAt(job, begins);
       }
+      if (atLeast <= end && mayBe <= end) continue;
+      const is = outline.lateCost(job, end);
       if (atLeast > end) sure += outline.lateCost(job, atLeast) - is;
       if (mayBe > end) guess += outline.lateCost(job, mayBe) - is;
     }
@@ -266,13 +283,14 @@ export class Outlook {
   }
 
   /** When a job comes into the unit it stays in at the soonest: those before it stay there one after another, each as long as it must. */
-  private comesAfterOthers(job: number, { unit, stayMin }: Stay): number {
+  private comesAfterOthers(job: number): number {
     const { freeAt, freeBy } = this;
     const { jobs, washes } = this.outline.compiled;
+    const unit = this.stayUnit[job]!;
     const before = freeBy[unit]!;
     const washMin = before < 0 ? 0 : (washes[unit]?.[before * jobs.length + job] ?? 0);
     const comes = Math.max(jobs[job]!.job.releaseMin, freeAt[unit]! + washMin);
-    freeAt[unit] = comes + stayMin;
+    freeAt[unit] = comes + this.stayMin[job]!;
     freeBy[unit] = job;
     return comes;
   }

@@ -1,6 +1,6 @@
 import type { Random } from '../random';
 import type { Compiled } from './compile';
-import { withWashes } from './items';
+import { rivalsOfWashed, withWashes } from './items';
 import { Moves } from './moves';
 import { Outline } from './outline';
 import { Sketch } from './sketch';
@@ -31,7 +31,7 @@ export class Sketches {
     this.compiled = compiled;
     this.random = random;
     this.sketch = new Sketch(new Outline(compiled, root, washed));
-    this.moves = new Moves(compiled, washed.items, washed.rivals, true, random);
+    this.moves = new Moves(compiled, washed.items, rivalsOfWashed(compiled, washed), true, random);
     this.many = ordered.filter((job) => compiled.jobs[job]!.variants.length > 1);
     this.ways = new Int32Array(compiled.jobs.length);
     this.triedWays = this.ways;
