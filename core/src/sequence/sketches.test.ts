@@ -5,11 +5,12 @@ import type { Problem } from './index';
 import { compile } from './engine/compile';
 import { rivalsOfWashed, withWashes } from './engine/items';
 import { Moves } from './engine/moves';
+import { Outline } from './engine/outline';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
 import { Sketches } from './engine/sketches';
 import type { Sketch } from './engine/sketch';
-import type { Timetable } from './engine/timetable';
+import { Timetable } from './engine/timetable';
 import type { Saved } from './engine/timetable';
 import { inOrder, lateOnly } from './inOrder.arbitrary';
 import { anyProblem, inTurn, makeJob, makeJobStep, makeProblem } from './problem.arbitrary';
@@ -163,7 +164,53 @@ describe('sketches of a day', () => {
   });
 });
 
+describe('an outline', () => {
+  test('law: laid out in other ways in between, it comes to what one comes to that never was', () => {
+    let laid = 0;
+    fc.assert(
+      fc.property(anyProblem, fc.integer({ min: 1, max: 1000 }), (problem, seed) => {
+        const compiled = compile(problem);
+        const { jobs } = compiled;
+        const ordered = jobs.flatMap(({ index, variants, begun }) => (variants.length > 0 && !begun ? [index] : []));
+        const outline = (): Outline => new Outline(compiled, new Timetable(compiled).save(), withWashes(compiled, ordered));
+        const used = outline();
+        const random = seeded(seed);
+        for (let turn = 0; turn < 6; turn += 1) {
+          const ways = Int32Array.from(jobs, ({ variants }) => Math.floor(random() * Math.max(1, variants.length)));
+          const once = outline();
+          const [before, after] = [used, once].map((one) => {
+            one.restore(null, ways);
+            const isLaid = one.items.every((_, item) => one.place(item));
+            return isLaid ? [Array.from(one.state), one.total()] : null;
+          });
+          expect(before).toEqual(after);
+          if (after !== null) laid += 1;
+        }
+      }),
+      { seed: SEED, numRuns: 60 },
+    );
+    expect(laid).toBeGreaterThan(100);
+  });
+});
+
 describe('moves of an order', () => {
+  test('law: whoever meets is met, nobody of its own job, and a wash meets what the piece meets that it is for', () => {
+    const compiled = compile(madeDay('cook', 8, 1));
+    const washed = withWashes(
+      compiled,
+      compiled.jobs.map(({ index }) => index),
+    );
+    const { items, pieces } = washed;
+    const rivals = rivalsOfWashed(compiled, washed);
+    rivals.forEach((own, at) => {
+      expect(own.every((other) => rivals[other]!.includes(at) && items[other]!.job !== items[at]!.job)).toBe(true);
+      for (const wash of items[at]!.before.filter((before) => before >= pieces)) expect(rivals[wash]).toEqual(own);
+    });
+    const hands = compiled.problem.resources.findIndex(({ id }) => id === 'hands');
+    const asksHands = items.map(({ job, block }) => block.some((step) => compiled.jobs[job]!.variants[0]!.uses[step]!.some((level) => compiled.levels[level]!.resource === hands)));
+    const asking = items.flatMap((_, at) => (at < pieces && asksHands[at] === true ? [at] : []));
+    for (const at of asking) for (const other of asking) expect(rivals[at]!.includes(other)).toBe(items[at]!.job !== items[other]!.job);
+  });
   test('law: every move is an order of the same things, and mostly another one', () => {
     const compiled = compile(madeDay('cook', 12, 1));
     const washed = withWashes(

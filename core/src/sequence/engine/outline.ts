@@ -46,7 +46,7 @@ export class Outline {
   ways: Int32Array;
   /** What is late and washed for of what is laid out so far. */
   cost = 0;
-  /** All of it in two rows, to be kept and put back at once; and how it is before anything is laid out. */
+  /** All of it in two parts, to be kept and put back at once; and how it is before anything is laid out. */
   readonly state: Int32Array;
   readonly bits: Int32Array;
   private readonly rootState: Int32Array;
@@ -68,6 +68,7 @@ export class Outline {
   private readonly bufferMin: Float64Array;
   private readonly latePrice: Float64Array;
   private readonly shortPrice: Float64Array;
+  /** What a minute of washing costs. */
   private readonly washPrice: number;
   /** Where the day is told backwards; null = it is not. */
   readonly standing: Standing | null;
@@ -360,11 +361,11 @@ export class Outline {
     }
     for (let at = 0; at < closing.length; at += 1) {
       const { unit, untilEnd } = closing[at]!;
-      this.unitTo[unit] = start[step]! + (untilEnd ? duration : 0);
+      this.unitTo[unit] = start[step] + (untilEnd ? duration : 0);
       this.leftBy[unit] = step;
       this.heldBy[unit] = NEVER;
     }
-    const soonest = start[step]! + row.tail;
+    const soonest = start[step] + row.tail;
     if (soonest > end[job]!) {
       this.cost += this.lateCost(job, soonest) - this.lateCost(job, end[job]!);
       end[job] = soonest;
