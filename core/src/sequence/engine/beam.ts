@@ -37,15 +37,17 @@ interface Strand {
 
 /** One more item on a partial plan. */
 interface Candidate {
-  parent: number;
-  item: number;
-  key: number;
-  hash: number;
-  cost: number;
-  to: number;
-  last: number;
-  busy: number;
-  kept: Kept;
+  readonly parent: number;
+  readonly item: number;
+  /** What it is judged by, what it comes to in one number, and what it costs so far. */
+  readonly key: number;
+  readonly hash: number;
+  readonly cost: number;
+  /** When the item ends; the rest as of a partial plan. */
+  readonly to: number;
+  readonly last: number;
+  readonly busy: number;
+  readonly kept: Kept;
 }
 
 /** How each level came about: of each partial plan the one it goes on from, and what was laid out. */
@@ -104,6 +106,7 @@ export class Beam {
   private readonly tried: Candidate[] = [];
   /** What was met among those that may come next, with what it costs so far; −1 = somebody does not get out. */
   private readonly met = new Map<number, number>();
+  /** Room for partial plans, not in use. */
   private readonly spare: Kept[] = [];
   private best: Candidate[] = [];
 

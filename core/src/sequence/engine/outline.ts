@@ -59,7 +59,7 @@ export class Outline {
   private readonly mustEnd: Int32Array;
   private readonly pieceOf: Int32Array;
   private readonly isOrdered: Uint8Array;
-  /** What is asked of each step, of each item's in its order, and of each job's in an order that respects the lags. */
+  /** What is asked of each step: of an item's, of all, and of a job's in an order that respects the lags. */
   readonly rowsOfItem: (readonly StepRow[])[];
   private readonly rows: Rows;
   private readonly rowsInOrder: (readonly StepRow[])[];
