@@ -8,7 +8,7 @@ const NONE = -1;
 /** Partial plans that go on side by side. A choice of the search. */
 const WIDTH = 16;
 
-/** In which order jobs come into the units they stay in, and in which order those are begun that have something to be done before. */
+/** In which order all jobs come into the units they stay in, and in which order all those are begun that have something to be done before. */
 export interface Entries {
   readonly entering: readonly number[];
   readonly beginning: readonly number[];
@@ -99,9 +99,6 @@ export class Beam {
   private ways: Int32Array = new Int32Array(0);
   private entering: readonly number[] = [];
   private beginning: readonly number[] = [];
-  /** The place of each job in both orders, −1 = none. */
-  private readonly enters: Int32Array;
-  private readonly begins: Int32Array;
   private readonly might: Int32Array;
   private readonly tried: Candidate[] = [];
   /** What was met among those that may come next, with what it costs so far; −1 = somebody does not get out. */
@@ -144,8 +141,6 @@ export class Beam {
       Array.from({ length: WIDTH }, () => ({ kept: outline.kept(), rest: this.outlook.rest(), items: new Int32Array(jobs.length), busy: 0, last: 0, set: 0 }));
     this.plans = rows();
     this.nextPlans = rows();
-    this.enters = new Int32Array(jobs.length);
-    this.begins = new Int32Array(jobs.length);
     this.might = new Int32Array(items.length);
   }
 
@@ -165,7 +160,7 @@ export class Beam {
 
   /** Begins. Plans above the limit are not followed. */
   begin({ order, from, to, entering, beginning, ways }: Window, limit: number): void {
-    const { compiled, outline, outlook, enters, begins } = this;
+    const { compiled, outline, outlook } = this;
     this.entering = entering;
     this.beginning = beginning;
     this.ways = ways;
@@ -175,10 +170,6 @@ export class Beam {
     this.levels = [];
     this.head = order.subarray(0, from);
     this.tail = order.subarray(to);
-    enters.fill(NONE);
-    begins.fill(NONE);
-    entering.forEach((job, place) => (enters[job] = place));
-    beginning.forEach((job, place) => (begins[job] = place));
     const root = this.plans[0]!;
     root.items.fill(0);
     root.busy = entering.reduce((soonest, job) => Math.min(soonest, compiled.jobs[job]!.job.releaseMin), compiled.horizon);
@@ -236,7 +227,7 @@ export class Beam {
 
   /** What may come next in the plan that is laid out; how many. */
   private nextItems(): number {
-    const { outline, window, entry, first, enters, begins, washedFor, might } = this;
+    const { outline, window, entry, first, washedFor, might } = this;
     const { seen, items, pieces } = outline;
     const comesIn = this.next(this.entering, entry);
     const isBegun = this.next(this.beginning, first);
@@ -246,7 +237,7 @@ export class Beam {
       if (seen[item] !== 0 || !this.isReady(item)) continue;
       const { job } = items[item]!;
       const piece = item < pieces ? item : washedFor[item]!;
-      if (piece === entry[job] ? enters[job]! >= 0 && job !== comesIn : piece === first[job] && begins[job]! >= 0 && job !== isBegun) continue;
+      if (piece === entry[job] ? job !== comesIn : piece === first[job] && job !== isBegun) continue;
       if (this.isFree(item)) might[count++] = item;
     }
     return count;
@@ -297,16 +288,18 @@ export class Beam {
     if (isFull && atLeast >= best[WIDTH - 1]!.key) return Number.POSITIVE_INFINITY;
     const kept = this.spare.pop() ?? outline.kept();
     outline.keep(kept);
-    const isOut = this.getOut();
-    const key = outlook.guess();
-    if (isOut && outlook.sure <= limit) {
-      this.tried.push({ parent, item, key, hash, cost, to, last, busy, kept });
-      return over;
+    if (!this.getOut()) {
+      this.spare.push(kept);
+      this.met.set(hash, NONE);
+      return Number.POSITIVE_INFINITY;
     }
-    this.spare.push(kept);
-    if (isOut) return this.above();
-    this.met.set(hash, NONE);
-    return Number.POSITIVE_INFINITY;
+    const key = outlook.guess();
+    if (outlook.sure > limit) {
+      this.spare.push(kept);
+      return this.above();
+    }
+    this.tried.push({ parent, item, key, hash, cost, to, last, busy, kept });
+    return over;
   }
 
   private above(): number {

@@ -1,6 +1,6 @@
 import type { Compiled, Uses } from './compile';
 
-/** A step in one way of doing its job, with all that is asked when it is laid out in one place: steps by their number among all. */
+/** A step in one way of doing its job, with all that is asked when it is laid out in one place: steps by their number among all, times in minutes. */
 export interface StepRow {
   readonly job: number;
   readonly step: number;
