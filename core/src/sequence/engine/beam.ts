@@ -81,6 +81,8 @@ export class Beam {
   private readonly ownNeeds: readonly Int32Array[];
   /** Whether each of the pieces of a job, from the entry on, needs the one before it. */
   private readonly isChain: Uint8Array;
+  /** Of each, how many of those are laid out for sure. */
+  private readonly nextInside: Int32Array;
   private readonly signs: Int32Array;
   /** The step each begins with, by its number among all. */
   private readonly firstStep: Int32Array;
@@ -134,6 +136,7 @@ export class Beam {
     );
     this.ownNeeds = items.map(({ job }, at) => this.needs[at]!.filter((other) => other < pieces && items[other]!.job === job));
     this.isChain = Uint8Array.from(this.inside, (own) => (own.every((piece, at) => at === 0 || this.ownNeeds[piece]!.includes(own[at - 1]!)) ? 1 : 0));
+    this.nextInside = new Int32Array(jobs.length);
     this.firstStep = Int32Array.from(items, ({ job, block }) => jobs[job]!.offset + block[0]!);
     const random = seeded(items.length);
     this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
@@ -314,8 +317,10 @@ export class Beam {
     const mine = items[placed]!.job;
     let hash = 0;
     for (let job = 0; job < own.length; job += 1) {
-      if (plan.items[job]! - (job === mine ? 1 : 0) <= 0 && end[job]! <= last) continue;
       const itsItems = own[job]!;
+      const left = plan.items[job]! - (job === mine ? 1 : 0);
+      // Nothing is laid out of it, or all, and that is over.
+      if (left === itsItems.length || (left <= 0 && end[job]! <= last)) continue;
       for (let at = 0; at < itsItems.length; at += 1) {
         const item = itsItems[at]!;
         if (seen[item] === 0) continue;
@@ -343,9 +348,10 @@ export class Beam {
 
   /** Lays out the rest of all that stand in a unit, by when their next must begin; told backwards, of all that is begun. False when somebody does not get out in time. */
   private getOut(): boolean {
-    const { outline, inside, entry, isChain } = this;
+    const { outline, inside, entry, isChain, nextInside } = this;
     const { heldBy, seen, standing } = outline;
     const rows = standing === null ? heldBy.length : entry.length;
+    nextInside.fill(0);
     for (;;) {
       let soonest = Number.POSITIVE_INFINITY;
       let next = NONE;
@@ -353,7 +359,10 @@ export class Beam {
         const job = standing === null ? heldBy[row]! : row;
         if (job < 0 || (standing !== null && seen[entry[job]!] === 0)) continue;
         const pieces = inside[job]!;
-        for (let at = 0; at < pieces.length; at += 1) {
+        let first = nextInside[job]!;
+        while (first < pieces.length && seen[pieces[first]!] !== 0) first += 1;
+        nextInside[job] = first;
+        for (let at = first; at < pieces.length; at += 1) {
           const piece = pieces[at]!;
           if (seen[piece] !== 0) continue;
           if (this.isNextOfJob(piece)) {

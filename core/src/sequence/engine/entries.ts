@@ -1,8 +1,9 @@
 import type { Random } from '../random';
 import { Beam } from './beam';
-import type { Entries } from './beam';
 import type { Compiled } from './compile';
 import { withWashes } from './items';
+import { Known } from './known';
+import type { Choice, Laid } from './known';
 import { mirrored } from './mirror';
 import { Outline } from './outline';
 import { scarceOf } from './outlook';
@@ -14,18 +15,15 @@ const OTHER_WAY = 0.12;
 const BEGUN = 0.18;
 const NEITHER = 0.1;
 /** How often a job moves not far, two change places, and what is begun goes with it. Choices of the search. */
-const NEAR = 0.6;
+const NEAR = 0.8;
 const SWAPPED = 0.4;
 const TOGETHER = 0.7;
 /** How many items before and after those that a move concerns are laid out anew, at least and at most. Choices of the search. */
 const LEAD = [2, 10] as const;
 const TRAIL = [6, 30] as const;
-
-/** Other orders, or another way of doing a job, and the items it concerns. */
-interface Change extends Entries {
-  readonly ways: Int32Array;
-  readonly items: readonly number[];
-}
+/** How often a change is drawn before it is two at once, then three, and at most. Choices of the search. */
+const PATIENCE = 5;
+const DRAWS = 20;
 
 function moved(list: readonly number[], from: number, to: number): readonly number[] {
   const next = list.filter((_, at) => at !== from);
@@ -47,18 +45,15 @@ export function hasEntries(compiled: Compiled, ordered: readonly number[]): bool
  * day told backwards it is who leaves them when.
  */
 export class EntryOrders {
-  /** Of what is accepted: Infinity when it cannot be laid out. */
-  cost: number = Number.POSITIVE_INFINITY;
-  /** Pieces and washes in order. */
-  order: Int32Array = new Int32Array(0);
-  ways: Int32Array = new Int32Array(0);
   private readonly compiled: Compiled;
   private readonly random: Random;
   private readonly outline: Outline;
   private readonly beam: Beam;
   private readonly many: readonly number[];
-  private entries: Entries = { entering: [], beginning: [] };
-  private triedWays: Int32Array = this.ways;
+  private readonly known = new Known();
+  /** What was taken last, and what is being tried. */
+  private taken: Laid | null = null;
+  private tried: Choice = { entering: [], beginning: [], ways: new Int32Array(0) };
 
   constructor(outline: Outline, ordered: readonly number[], random: Random) {
     const { compiled } = outline;
@@ -87,42 +82,52 @@ export class EntryOrders {
     return this.beam.isOver;
   }
 
-  /** Begins with the plan on the table. */
+  /** Of what was taken last; Infinity when it cannot be laid out. */
+  get cost(): number {
+    return this.taken?.cost ?? Number.POSITIVE_INFINITY;
+  }
+
+  /** Its pieces and washes in order. */
+  get order(): Int32Array {
+    return this.taken?.order ?? new Int32Array(0);
+  }
+
+  get ways(): Int32Array {
+    return this.taken?.ways ?? new Int32Array(0);
+  }
+
+  /** Above that nothing is worth taking. */
+  get limit(): number {
+    return this.known.limit;
+  }
+
+  /** Begins with the plan on the table, and with all that was found before: told backwards, that may be no plan yet, because somebody would have to begin before the day does. */
   adopt(table: Timetable): void {
-    const { outline } = this;
+    const { outline, beam } = this;
     const order = outline.orderOf(table);
     const ways = Int32Array.from(table.variantOf);
     outline.restore(null, ways);
     const cost = order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
-    // Told backwards, what was found before may be no plan yet, because somebody would have to begin before the day does: it is gone on from.
-    if (outline.standing !== null && this.order.length > 0 && cost >= this.cost) return;
-    this.order = order;
-    this.ways = ways;
-    this.cost = cost;
-    this.entries = this.beam.entriesOf(this.order);
+    const laid: Laid = { order, ways, cost, ...beam.entriesOf(order) };
+    this.taken = this.known.add(laid);
     // The plan may lie as no outline lies: all of it is laid out anew at first.
-    this.triedWays = this.ways;
-    this.beam.begin({ ...this.entries, order: this.order, ways: this.ways, from: 0, to: this.order.length }, this.cost);
+    if (this.taken === laid) this.layOut(laid, laid, 0, order.length, cost);
   }
 
-  /** Begins to lay out what another order changes. */
+  /** Begins to lay out what other orders change. */
   begin(limit: number): void {
-    const { order, random } = this;
-    const { entering, beginning, ways, items } = this.change();
-    const places = items.map((item) => order.indexOf(item));
+    const { random, known } = this;
+    const from = known.next();
+    const { order } = from;
+    const choice = this.another(from);
+    const places = this.itemsChanged(from, choice).map((item) => order.indexOf(item));
     const between = ([least, most]: readonly [number, number]): number => least + Math.floor(random() * (most - least + 1));
-    this.triedWays = ways;
-    this.beam.begin(
-      {
-        order,
-        entering,
-        beginning,
-        ways,
-        from: Math.max(0, Math.min(...places) - between(LEAD)),
-        to: Math.min(order.length, Math.max(...places) + 1 + between(TRAIL)),
-      },
-      limit,
-    );
+    this.layOut(from, choice, Math.max(0, Math.min(...places) - between(LEAD)), Math.min(order.length, Math.max(...places) + 1 + between(TRAIL)), limit);
+  }
+
+  private layOut({ order }: Laid, { entering, beginning, ways }: Choice, from: number, to: number, limit: number): void {
+    this.tried = { entering, beginning, ways };
+    this.beam.begin({ order, entering, beginning, ways, from, to }, limit);
   }
 
   /** Goes on; what it costs when it is laid out (something above the limit when that is certain), null before. */
@@ -134,10 +139,8 @@ export class EntryOrders {
 
   /** Takes what was laid out last. */
   accept(cost: number): void {
-    this.cost = cost;
-    this.order = this.beam.order;
-    this.ways = this.triedWays;
-    this.entries = this.beam.entriesOf(this.order);
+    this.taken = { ...this.tried, order: this.beam.order, cost };
+    this.known.add(this.taken);
   }
 
   /** Puts what was taken last on the table. False when it is no plan. */
@@ -162,38 +165,49 @@ export class EntryOrders {
     return Math.max(0, Math.min(length - 1, this.random() < 0.5 ? from - by : from + by));
   }
 
-  private change(): Change {
-    const { random, many, ways, beam, order } = this;
-    const { entering, beginning } = this.entries;
+  /** A change that was not tried yet, of more than one thing when none is found soon. */
+  private another(from: Laid): Choice {
+    let choice: Choice = from;
+    for (let draw = 0; draw < DRAWS; draw += 1) {
+      choice = from;
+      for (let changes = 0; changes <= draw / PATIENCE; changes += 1) choice = this.changed(choice);
+      if (this.known.isNew(choice, from)) break;
+    }
+    return choice;
+  }
+
+  private changed(choice: Choice): Choice {
+    const { random, many } = this;
+    const { entering, beginning, ways } = choice;
     const kind = random();
-    if (kind < NEITHER) return { entering, beginning, ways, items: [order[this.pick(order.length)]!] };
+    if (kind < NEITHER) return choice;
     if (kind < NEITHER + OTHER_WAY && many.length > 0) {
       const job = many[this.pick(many.length)]!;
       const { length } = this.compiled.jobs[job]!.variants;
-      const others = ways.slice();
-      others[job] = (ways[job]! + 1 + this.pick(length - 1)) % length;
-      return { entering, beginning, ways: others, items: [...beam.itemsOf(job, 'all')] };
+      return { entering, beginning, ways: ways.with(job, (ways[job]! + 1 + this.pick(length - 1)) % length) };
     }
     if (kind < NEITHER + OTHER_WAY + BEGUN && beginning.length > 1) {
       const from = this.pick(beginning.length);
-      return this.changed(entering, moved(beginning, from, this.near(from, beginning.length)));
+      return { entering, ways, beginning: moved(beginning, from, this.near(from, beginning.length)) };
     }
     const from = this.pick(entering.length);
     const to = this.near(from, entering.length);
     const [job, other] = [entering[from]!, entering[to]!];
     const isTogether = random() < TOGETHER;
-    if (random() < SWAPPED) return this.changed(exchanged(entering, job, other), isTogether ? exchanged(beginning, job, other) : beginning);
+    if (random() < SWAPPED) return { ways, entering: exchanged(entering, job, other), beginning: isTogether ? exchanged(beginning, job, other) : beginning };
     const at = beginning.indexOf(job);
     const beside = beginning.indexOf(other);
-    return this.changed(moved(entering, from, to), isTogether && at >= 0 && beside >= 0 ? moved(beginning, at, beside) : beginning);
+    return { ways, entering: moved(entering, from, to), beginning: isTogether && at >= 0 && beside >= 0 ? moved(beginning, at, beside) : beginning };
   }
 
-  private changed(entering: readonly number[], beginning: readonly number[]): Change {
-    const { entries, beam, ways, order } = this;
+  /** The items whose places may be others; any one, where nothing is changed. */
+  private itemsChanged({ entering, beginning, ways, order }: Laid, choice: Choice): readonly number[] {
+    const { beam } = this;
     const items = [
-      ...entering.flatMap((job, place) => (entries.entering[place] === job ? [] : beam.itemsOf(job, 'entry'))),
-      ...beginning.flatMap((job, place) => (entries.beginning[place] === job ? [] : beam.itemsOf(job, 'first'))),
+      ...choice.entering.flatMap((job, place) => (entering[place] === job ? [] : beam.itemsOf(job, 'entry'))),
+      ...choice.beginning.flatMap((job, place) => (beginning[place] === job ? [] : beam.itemsOf(job, 'first'))),
+      ...this.many.flatMap((job) => (ways[job] === choice.ways[job] ? [] : beam.itemsOf(job, 'all'))),
     ];
-    return { entering, beginning, ways, items: items.length > 0 ? items : [order[this.pick(order.length)]!] };
+    return items.length > 0 ? items : [order[this.pick(order.length)]!];
   }
 }

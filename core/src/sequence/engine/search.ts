@@ -264,7 +264,7 @@ export class Search {
     const { isBackward } = this;
     const entries = this.entriesMade();
     if (entries.isIdle) {
-      this.entriesLimit = this.turns.share(entries.cost);
+      this.entriesLimit = entries.limit;
       entries.begin(this.entriesLimit);
     }
     const cost = entries.step();

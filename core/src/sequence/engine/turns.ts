@@ -13,13 +13,11 @@ const FIRST_CYCLE = 1000;
 const LONGEST_CYCLE = 50_000;
 const MINOR = 0.25;
 /** How long a cycle of entries is beside others: many moves make one order. A choice of the search. */
-const ENTRIES = 2;
+const ENTRIES = 4;
 /** How warm a cycle begins and ends, in what a worse neighbour usually costs, and how fast that is learnt. Choices of the search. */
 const HOT = 0.25;
 const COLD = 0.01;
 const LEARNS = 0.02;
-/** How much dearer is taken when a cycle begins, where it is a share. A choice of the search. */
-const SHARE = 0.02;
 
 /** Whose turn it is, for how long, and how much worse it may go: cycles that cool down, each search's by what its own neighbours cost. */
 export class Turns {
@@ -83,11 +81,6 @@ export class Turns {
   /** Better is taken; worse by a chance that falls with how much worse, measured by what a worse neighbour usually is: up to here this time. */
   limit(was: number): number {
     return was - this.temperature * Math.log(1 - this.random());
-  }
-
-  /** The same where nobody knows how much worse a neighbour is: by a share of what there is. */
-  share(was: number): number {
-    return was * (1 - SHARE * (1 - this.made / this.length) * Math.log(1 - this.random()));
   }
 
   accepts(was: number, is: number, limit: number): boolean {
