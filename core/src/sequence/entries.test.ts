@@ -81,12 +81,12 @@ describe('days by who comes in when', () => {
     for (let turn = 0; turn < 40; turn += 1) {
       const from = Math.floor(random() * order.length);
       const to = Math.min(order.length, from + 25);
-      const entries = beam.entriesOf(order);
+      const entries = beam.following.entriesOf(order);
       beam.begin({ ...entries, order, ways, from, to }, Number.POSITIVE_INFINITY);
       while (!beam.isOver) beam.step();
       if (beam.cost === Number.POSITIVE_INFINITY) continue;
       through += 1;
-      expect(beam.entriesOf(beam.order)).toEqual(entries);
+      expect(beam.following.entriesOf(beam.order)).toEqual(entries);
       expect(Array.from(beam.order.subarray(0, from))).toEqual(Array.from(order.subarray(0, from)));
       expect(Array.from(beam.order.subarray(to))).toEqual(Array.from(order.subarray(to)));
       ({ order } = beam);

@@ -208,6 +208,24 @@ describe('a day told backwards', () => {
       expect(violations(day, search.sequence())).toEqual([]);
     }
   });
+  test('as soon as nothing is late any more, entries go on backwards', () => {
+    interface Inside {
+      readonly turns: { readonly turn: string };
+      readonly bestLateness: number;
+      readonly isBackward: boolean;
+    }
+    let turned = 0;
+    for (const number of [2, 5, 7]) {
+      const search = new Search(madeDay('cook', 8, number), { seed: 2 });
+      const now = search as unknown as Inside;
+      const isForward = (): boolean => now.turns.turn === 'entries' && !now.isBackward;
+      const isOver = (): boolean => isForward() && now.bestLateness === 0;
+      for (let move = 0; move < 4000 && !isOver() && !now.isBackward; move += 1) search.run(1);
+      expect(isOver()).toBe(false);
+      if (now.isBackward) turned += now.turns.turn === 'entries' ? 1 : 0;
+    }
+    expect(turned).toBeGreaterThan(0);
+  });
   test('it has its turn on a fresh day of one cook, and the same seed gives the same plan', () => {
     const day = madeDay('cook', 6, 4);
     const plans = [1, 1].map((seed) => {

@@ -1,5 +1,7 @@
 import { seeded } from '../random';
 import type { Compiled } from './compile';
+import { Following } from './following';
+import type { Entries } from './following';
 import type { Kept, Outline } from './outline';
 import { Outlook } from './outlook';
 import type { Rest } from './outlook';
@@ -7,12 +9,6 @@ import type { Rest } from './outlook';
 const NONE = -1;
 /** Partial plans that go on side by side. A choice of the search. */
 const WIDTH = 16;
-
-/** In which order all jobs come into the units they stay in, and in which order all those are begun that have something to be done before. */
-export interface Entries {
-  readonly entering: readonly number[];
-  readonly beginning: readonly number[];
-}
 
 /** A part of an order that is laid out anew, and what it is to keep to. */
 export interface Window extends Entries {
@@ -69,20 +65,7 @@ export class Beam {
   private readonly compiled: Compiled;
   private readonly outline: Outline;
   private readonly outlook: Outlook;
-  /** Of each job its items, its pieces from the entry on, its entry, and its first piece where that comes before; −1 = none. */
-  private readonly own: readonly Int32Array[];
-  private readonly inside: readonly Int32Array[];
-  private readonly entry: Int32Array;
-  private readonly first: Int32Array;
-  /** Of each wash the piece it is for; and of each item those that must be laid out before. */
-  private readonly washedFor: Int32Array;
-  private readonly needs: readonly Int32Array[];
-  /** Of each piece those of its own job that must be laid out before. */
-  private readonly ownNeeds: readonly Int32Array[];
-  /** Whether each of the pieces of a job, from the entry on, needs the one before it. */
-  private readonly isChain: Uint8Array;
-  /** Of each, how many of those are laid out for sure. */
-  private readonly nextInside: Int32Array;
+  readonly following: Following;
   private readonly signs: Int32Array;
   /** The step each begins with, by its number among all. */
   private readonly firstStep: Int32Array;
@@ -99,9 +82,7 @@ export class Beam {
   private limit = 0;
   private leastAbove = 0;
   private ways: Int32Array = new Int32Array(0);
-  private entering: readonly number[] = [];
-  private beginning: readonly number[] = [];
-  private readonly might: Int32Array;
+  private entries: Entries = { entering: [], beginning: [] };
   private readonly tried: Candidate[] = [];
   /** What was met among those that may come next, with what it costs so far; −1 = somebody does not get out. */
   private readonly met = new Map<number, number>();
@@ -110,33 +91,12 @@ export class Beam {
   private best: Candidate[] = [];
 
   constructor(outline: Outline) {
-    const { compiled, items, pieces } = outline;
+    const { compiled, items } = outline;
     const { jobs } = compiled;
     this.compiled = compiled;
     this.outline = outline;
     this.outlook = new Outlook(outline);
-    this.own = jobs.map(({ index }) => Int32Array.from(items.flatMap((item, at) => (item.job === index ? [at] : []))));
-    this.entry = new Int32Array(jobs.length).fill(NONE);
-    this.first = new Int32Array(jobs.length).fill(NONE);
-    this.inside = jobs.map(({ index, variants }) => {
-      const own = Array.from(this.own[index]!).filter((at) => at < pieces);
-      const comesIn = own.findIndex((at) => items[at]!.block.some((step) => variants[0]!.holdings.some((holding) => holding.from === step && holding.to !== step)));
-      const entry = Math.max(0, comesIn);
-      this.entry[index] = own[entry] ?? NONE;
-      if (entry > 0) this.first[index] = own[0]!;
-      return Int32Array.from(own.slice(entry));
-    });
-    this.washedFor = new Int32Array(items.length).fill(NONE);
-    items.forEach(({ before }, at) => {
-      for (const wash of before) if (wash >= pieces) this.washedFor[wash] = at;
-    });
-    // Nobody washes for a piece before what comes before it could be laid out.
-    this.needs = items.map(({ before }, at) =>
-      Int32Array.from(at < pieces ? before : items[this.washedFor[at]!]!.before.flatMap((other) => (other >= pieces ? [] : items[other]!.before))),
-    );
-    this.ownNeeds = items.map(({ job }, at) => this.needs[at]!.filter((other) => other < pieces && items[other]!.job === job));
-    this.isChain = Uint8Array.from(this.inside, (own) => (own.every((piece, at) => at === 0 || this.ownNeeds[piece]!.includes(own[at - 1]!)) ? 1 : 0));
-    this.nextInside = new Int32Array(jobs.length);
+    this.following = new Following(outline);
     this.firstStep = Int32Array.from(items, ({ job, block }) => jobs[job]!.offset + block[0]!);
     const random = seeded(items.length);
     this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
@@ -144,28 +104,12 @@ export class Beam {
       Array.from({ length: WIDTH }, () => ({ kept: outline.kept(), rest: this.outlook.rest(), items: new Int32Array(jobs.length), busy: 0, last: 0, set: 0 }));
     this.plans = rows();
     this.nextPlans = rows();
-    this.might = new Int32Array(items.length);
-  }
-
-  /** What an order of items does by itself. */
-  entriesOf(order: ArrayLike<number>): Entries {
-    const { items } = this.outline;
-    const those = (of: Int32Array): number[] => Array.from(order).flatMap((at) => (of[items[at]!.job] === at ? [items[at]!.job] : []));
-    return { entering: those(this.entry), beginning: those(this.first) };
-  }
-
-  /** What is laid out for a job to come in, to be begun, or at all: items whose place in an order may change. */
-  itemsOf(job: number, what: 'entry' | 'first' | 'all'): readonly number[] {
-    if (what === 'all') return Array.from(this.own[job]!);
-    const item = what === 'entry' ? this.entry[job]! : this.first[job]!;
-    return item < 0 ? [] : [item, ...this.outline.items[item]!.before.filter((wash) => wash >= this.outline.pieces)];
   }
 
   /** Begins. Plans above the limit are not followed. */
   begin({ order, from, to, entering, beginning, ways }: Window, limit: number): void {
     const { compiled, outline, outlook } = this;
-    this.entering = entering;
-    this.beginning = beginning;
+    this.entries = { entering, beginning };
     this.ways = ways;
     this.limit = limit;
     this.leastAbove = Number.POSITIVE_INFINITY;
@@ -206,18 +150,18 @@ export class Beam {
 
   /** One item more on every partial plan. */
   step(): void {
-    const { plans, outline, tried } = this;
+    const { plans, outline, following, tried } = this;
     this.best = [];
     this.met.clear();
     for (let parent = 0; parent < this.count; parent += 1) {
       const plan = plans[parent]!;
       outline.restore(plan.kept, this.ways);
-      const next = this.nextItems();
+      const next = following.find(this.window, this.entries);
       tried.length = 0;
       let soonestEnd = Number.POSITIVE_INFINITY;
       for (let index = 0; index < next; index += 1) {
         if (index > 0) outline.restore(plan.kept, this.ways);
-        soonestEnd = Math.min(soonestEnd, this.tryOut(parent, plan, this.might[index]!));
+        soonestEnd = Math.min(soonestEnd, this.tryOut(parent, plan, following.might[index]!));
       }
       // What begins after something else could be over comes after that.
       for (const candidate of tried) {
@@ -226,45 +170,6 @@ export class Beam {
       }
     }
     this.goOn();
-  }
-
-  /** What may come next in the plan that is laid out; how many. */
-  private nextItems(): number {
-    const { outline, window, entry, first, washedFor, might } = this;
-    const { seen, items, pieces } = outline;
-    const comesIn = this.next(this.entering, entry);
-    const isBegun = this.next(this.beginning, first);
-    let count = 0;
-    for (let at = 0; at < window.length; at += 1) {
-      const item = window[at]!;
-      if (seen[item] !== 0 || !this.isReady(item)) continue;
-      const { job } = items[item]!;
-      const piece = item < pieces ? item : washedFor[item]!;
-      if (piece === entry[job] ? job !== comesIn : piece === first[job] && job !== isBegun) continue;
-      if (this.isFree(item)) might[count++] = item;
-    }
-    return count;
-  }
-
-  /** Whose turn it is in an order: the first that has not done yet what it is the order of. */
-  private next(order: readonly number[], items: Int32Array): number {
-    const { seen } = this.outline;
-    for (let at = 0; at < order.length; at += 1) if (seen[items[order[at]!]!] === 0) return order[at]!;
-    return NONE;
-  }
-
-  /** Nobody washes, or comes into, what somebody else stands in. */
-  private isFree(item: number): boolean {
-    const { rowsOfItem, heldBy } = this.outline;
-    const rows = rowsOfItem[item]!;
-    for (let at = 0; at < rows.length; at += 1) {
-      const { job, opening } = rows[at]!;
-      for (let slot = 0; slot < opening.length; slot += 1) {
-        const holder = heldBy[opening[slot]!]!;
-        if (holder >= 0 && holder !== job) return false;
-      }
-    }
-    return true;
   }
 
   /** Lays one more item out on the plan that is laid out. Gives when it ends, if it keeps somebody busy; Infinity when it does not, or leads nowhere. */
@@ -291,7 +196,7 @@ export class Beam {
     if (isFull && atLeast >= best[WIDTH - 1]!.key) return Number.POSITIVE_INFINITY;
     const kept = this.spare.pop() ?? outline.kept();
     outline.keep(kept);
-    if (!this.getOut()) {
+    if (!this.following.getOut()) {
       this.spare.push(kept);
       this.met.set(hash, NONE);
       return Number.POSITIVE_INFINITY;
@@ -312,7 +217,8 @@ export class Beam {
 
   /** What lies when, as far as it matters for what comes after `last`, in one number. */
   private times(plan: Strand, placed: number, last: number): number {
-    const { own, outline, firstStep } = this;
+    const { outline, firstStep } = this;
+    const { own } = this.following;
     const { seen, end, items, pieces, start, washTo, slots, unitTo } = outline;
     const mine = items[placed]!.job;
     let hash = 0;
@@ -336,70 +242,6 @@ export class Beam {
       hash ^= hash >>> 13;
     }
     return hash;
-  }
-
-  /** Whether all that must come before an item is laid out. */
-  private isReady(item: number): boolean {
-    const { seen } = this.outline;
-    const need = this.needs[item]!;
-    for (let at = 0; at < need.length; at += 1) if (seen[need[at]!] === 0) return false;
-    return true;
-  }
-
-  /** Lays out the rest of all that stand in a unit, by when their next must begin; told backwards, of all that is begun. False when somebody does not get out in time. */
-  private getOut(): boolean {
-    const { outline, inside, entry, isChain, nextInside } = this;
-    const { heldBy, seen, standing } = outline;
-    const rows = standing === null ? heldBy.length : entry.length;
-    nextInside.fill(0);
-    for (;;) {
-      let soonest = Number.POSITIVE_INFINITY;
-      let next = NONE;
-      for (let row = 0; row < rows; row += 1) {
-        const job = standing === null ? heldBy[row]! : row;
-        if (job < 0 || (standing !== null && seen[entry[job]!] === 0)) continue;
-        const pieces = inside[job]!;
-        let first = nextInside[job]!;
-        while (first < pieces.length && seen[pieces[first]!] !== 0) first += 1;
-        nextInside[job] = first;
-        for (let at = first; at < pieces.length; at += 1) {
-          const piece = pieces[at]!;
-          if (seen[piece] !== 0) continue;
-          if (this.isNextOfJob(piece)) {
-            const latest = this.latest(piece);
-            if (next < 0 || latest < soonest) {
-              soonest = latest;
-              next = piece;
-            }
-          }
-          // Each of them follows the one before.
-          if (isChain[job] === 1) break;
-        }
-      }
-      if (next < 0) return true;
-      if (!outline.place(next)) return false;
-    }
-  }
-
-  /** Whether what comes before a piece of its own job is laid out: washes, and what it is made of, are laid out with it. */
-  private isNextOfJob(piece: number): boolean {
-    const { seen } = this.outline;
-    const needs = this.ownNeeds[piece]!;
-    for (let at = 0; at < needs.length; at += 1) if (seen[needs[at]!] === 0) return false;
-    return true;
-  }
-
-  /** By when a piece must begin, by what is laid out. */
-  private latest(piece: number): number {
-    const { start, rowsOfItem } = this.outline;
-    const { incoming } = rowsOfItem[piece]![0]!;
-    let latest = Number.POSITIVE_INFINITY;
-    for (let at = 0; at < incoming.length; at += 1) {
-      const { from, max } = incoming[at]!;
-      const before = start[from]!;
-      if (before >= 0 && before + max < latest) latest = before + max;
-    }
-    return latest;
   }
 
   /** Takes its place among the best; of those that come to the same, one stays. */

@@ -1,6 +1,7 @@
 import type { Random } from '../random';
 import { Beam } from './beam';
 import type { Compiled } from './compile';
+import type { Following } from './following';
 import { withWashes } from './items';
 import { Known } from './known';
 import type { Choice, Laid } from './known';
@@ -49,6 +50,7 @@ export class EntryOrders {
   private readonly random: Random;
   private readonly outline: Outline;
   private readonly beam: Beam;
+  private readonly following: Following;
   private readonly many: readonly number[];
   private readonly known = new Known();
   /** What was taken last, and what is being tried. */
@@ -60,7 +62,8 @@ export class EntryOrders {
     this.compiled = compiled;
     this.random = random;
     this.outline = outline;
-    this.beam = new Beam(this.outline);
+    this.beam = new Beam(outline);
+    this.following = this.beam.following;
     this.many = ordered.filter((job) => compiled.jobs[job]!.variants.length > 1);
   }
 
@@ -103,12 +106,12 @@ export class EntryOrders {
 
   /** Begins with the plan on the table, and with all that was found before: told backwards, that may be no plan yet, because somebody would have to begin before the day does. */
   adopt(table: Timetable): void {
-    const { outline, beam } = this;
+    const { outline } = this;
     const order = outline.orderOf(table);
     const ways = Int32Array.from(table.variantOf);
     outline.restore(null, ways);
     const cost = order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
-    const laid: Laid = { order, ways, cost, ...beam.entriesOf(order) };
+    const laid: Laid = { order, ways, cost, ...this.following.entriesOf(order) };
     this.taken = this.known.add(laid);
     // The plan may lie as no outline lies: all of it is laid out anew at first.
     if (this.taken === laid) this.layOut(laid, laid, 0, order.length, cost);
@@ -202,11 +205,11 @@ export class EntryOrders {
 
   /** The items whose places may be others; any one, where nothing is changed. */
   private itemsChanged({ entering, beginning, ways, order }: Laid, choice: Choice): readonly number[] {
-    const { beam } = this;
+    const { following } = this;
     const items = [
-      ...choice.entering.flatMap((job, place) => (entering[place] === job ? [] : beam.itemsOf(job, 'entry'))),
-      ...choice.beginning.flatMap((job, place) => (beginning[place] === job ? [] : beam.itemsOf(job, 'first'))),
-      ...this.many.flatMap((job) => (ways[job] === choice.ways[job] ? [] : beam.itemsOf(job, 'all'))),
+      ...choice.entering.flatMap((job, place) => (entering[place] === job ? [] : following.itemsOf(job, 'entry'))),
+      ...choice.beginning.flatMap((job, place) => (beginning[place] === job ? [] : following.itemsOf(job, 'first'))),
+      ...this.many.flatMap((job) => (ways[job] === choice.ways[job] ? [] : following.itemsOf(job, 'all'))),
     ];
     return items.length > 0 ? items : [order[this.pick(order.length)]!];
   }

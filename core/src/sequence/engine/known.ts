@@ -1,4 +1,4 @@
-import type { Entries } from './beam';
+import type { Entries } from './following';
 
 /** How many are kept. A choice of the search. */
 const MOST = 100;

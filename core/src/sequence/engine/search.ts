@@ -281,6 +281,8 @@ export class Search {
     }
     const sketches = this.sketchesMade();
     if (sketches.take(entries.order, entries.ways)) this.layIfBest(sketches);
+    // Forwards nothing is left to gain.
+    if (this.bestLateness === 0) this.turns.cutShort();
   }
 
   private sketchesMade(): Sketches {
@@ -339,9 +341,10 @@ export class Search {
     this.beginTurn(isBetter && this.mayGoOn(turns.turn) ? turns.turn : turns.next((turn) => this.hasTurn(turn)));
   }
 
-  /** Whole jobs give way to entries, and those to sketches, which go on from what they find. */
+  /** Whole jobs give way to entries, and those to sketches, which go on from what they find; but to themselves, told backwards, once nothing is late. */
   private mayGoOn(turn: Turn): boolean {
-    return this.hasTurn(turn) && turn !== 'entries' && !(turn === 'whole' && this.hasTurn('entries'));
+    if (turn === 'entries') return this.isFresh && !this.isBackward && this.hasTurn(turn);
+    return this.hasTurn(turn) && !(turn === 'whole' && this.hasTurn('entries'));
   }
 
   /** Whether a search has anything to do. Sketches leave out what nothing late is worth. */
