@@ -65,6 +65,7 @@ export class Beam {
   private readonly compiled: Compiled;
   private readonly outline: Outline;
   private readonly outlook: Outlook;
+  /** Who may come next, of the outline it lays out on. */
   readonly following: Following;
   private readonly signs: Int32Array;
   /** The step each begins with, by its number among all. */
