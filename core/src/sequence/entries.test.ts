@@ -6,6 +6,7 @@ import { Beam } from './engine/beam';
 import { compile } from './engine/compile';
 import { EntryOrders, hasEntries } from './engine/entries';
 import { withWashes } from './engine/items';
+import { anyManner } from './engine/manner';
 import { Outline } from './engine/outline';
 import { planOf } from './engine/reading';
 import { Search } from './engine/search';
@@ -82,7 +83,7 @@ describe('days by who comes in when', () => {
       const from = Math.floor(random() * order.length);
       const to = Math.min(order.length, from + 25);
       const entries = beam.following.entriesOf(order);
-      beam.begin({ ...entries, order, ways, from, to }, Number.POSITIVE_INFINITY);
+      beam.begin({ ...entries, order, ways, from, to, manner: anyManner(random) }, Number.POSITIVE_INFINITY);
       while (!beam.isOver) beam.step();
       if (beam.cost === Number.POSITIVE_INFINITY) continue;
       through += 1;

@@ -79,7 +79,8 @@ describe('a day told backwards', () => {
       const made = begun(problem, 1)!;
       move(
         made,
-        60,
+        // From a plan of whole jobs that is hours late it takes 10 to 150, by seed, until nothing is.
+        200,
         (cost) => cost * 1.05,
         (cost) => {
           plans += 1;

@@ -2,6 +2,8 @@ import { seeded } from '../random';
 import type { Compiled } from './compile';
 import { Following } from './following';
 import type { Entries } from './following';
+import { PLAIN } from './manner';
+import type { Manner } from './manner';
 import type { Kept, Outline } from './outline';
 import { Outlook } from './outlook';
 import type { Rest } from './outlook';
@@ -16,6 +18,7 @@ export interface Window extends Entries {
   readonly from: number;
   readonly to: number;
   readonly ways: Int32Array;
+  readonly manner: Manner;
 }
 
 /** Some items laid out, and what the rest is judged by. */
@@ -35,9 +38,10 @@ interface Strand {
 interface Candidate {
   readonly parent: number;
   readonly item: number;
-  /** What it is judged by, what it comes to in one number, and what it costs so far. */
+  /** What it is judged by, what it comes to in one number, which items are laid out, and what it costs so far. */
   readonly key: number;
   readonly hash: number;
+  readonly set: number;
   readonly cost: number;
   /** When the item ends; the rest as of a partial plan. */
   readonly to: number;
@@ -83,6 +87,9 @@ export class Beam {
   private limit = 0;
   private leastAbove = 0;
   private ways: Int32Array = new Int32Array(0);
+  private manner: Manner = PLAIN;
+  /** Where each item was in the order there was. */
+  private readonly placeOf: Int32Array;
   private entries: Entries = { entering: [], beginning: [] };
   private readonly tried: Candidate[] = [];
   /** What was met among those that may come next, with what it costs so far; −1 = somebody does not get out. */
@@ -99,6 +106,7 @@ export class Beam {
     this.outlook = new Outlook(outline);
     this.following = new Following(outline);
     this.firstStep = Int32Array.from(items, ({ job, block }) => jobs[job]!.offset + block[0]!);
+    this.placeOf = new Int32Array(items.length);
     const random = seeded(items.length);
     this.signs = Int32Array.from(items, () => Math.floor(random() * 2 ** 31));
     const rows = (): Strand[] =>
@@ -108,10 +116,14 @@ export class Beam {
   }
 
   /** Begins. Plans above the limit are not followed. */
-  begin({ order, from, to, entering, beginning, ways }: Window, limit: number): void {
+  begin({ order, from, to, entering, beginning, ways, manner }: Window, limit: number): void {
     const { compiled, outline, outlook } = this;
     this.entries = { entering, beginning };
     this.ways = ways;
+    this.manner = manner;
+    order.forEach((item, place) => {
+      this.placeOf[item] = place;
+    });
     this.limit = limit;
     this.leastAbove = Number.POSITIVE_INFINITY;
     this.cost = Number.POSITIVE_INFINITY;
@@ -175,7 +187,7 @@ export class Beam {
 
   /** Lays one more item out on the plan that is laid out. Gives when it ends, if it keeps somebody busy; Infinity when it does not, or leads nowhere. */
   private tryOut(parent: number, plan: Strand, item: number): number {
-    const { outline, outlook, best, limit } = this;
+    const { outline, outlook, best, limit, manner } = this;
     if (!outline.place(item)) return Number.POSITIVE_INFINITY;
     const from = outline.from(item);
     const to = outline.to(item);
@@ -184,7 +196,8 @@ export class Beam {
     const last = Math.max(plan.last, from);
     const isFull = best.length === WIDTH;
     // What comes to the same as something before leads no further than that.
-    const hash = plan.set ^ this.signs[item]! ^ this.times(plan, item, last);
+    const set = plan.set ^ this.signs[item]!;
+    const hash = set ^ this.times(plan, item, last);
     const { cost } = outline;
     const met = this.met.get(hash);
     if (met === NONE) return Number.POSITIVE_INFINITY;
@@ -197,17 +210,17 @@ export class Beam {
     if (isFull && atLeast >= best[WIDTH - 1]!.key) return Number.POSITIVE_INFINITY;
     const kept = this.spare.pop() ?? outline.kept();
     outline.keep(kept);
-    if (!this.following.getOut()) {
+    if (!this.following.getOut(manner, this.placeOf)) {
       this.spare.push(kept);
       this.met.set(hash, NONE);
       return Number.POSITIVE_INFINITY;
     }
-    const key = outlook.guess();
-    if (outlook.sure > limit) {
+    const key = atLeast + (outlook.guess() - atLeast) * manner.part;
+    if (manner.part === 1 && outlook.sure > limit) {
       this.spare.push(kept);
       return this.above();
     }
-    this.tried.push({ parent, item, key, hash, cost, to, last, busy, kept });
+    this.tried.push({ parent, item, key, hash, set, cost, to, last, busy, kept });
     return over;
   }
 
@@ -245,29 +258,43 @@ export class Beam {
     return hash;
   }
 
-  /** Takes its place among the best; of those that come to the same, one stays. */
+  /** Takes its place among the best; of those that come to the same, one stays, of those that have the same laid out as many as may go on. */
   private enter(candidate: Candidate): void {
     const { best, met, spare } = this;
     met.set(candidate.hash, candidate.cost);
     const same = best.findIndex(({ hash }) => hash === candidate.hash);
-    const isFull = same < 0 && best.length === WIDTH;
-    if (candidate.key >= (same >= 0 ? best[same]!.key : isFull ? best[WIDTH - 1]!.key : Number.POSITIVE_INFINITY)) {
+    const crowded = same >= 0 ? same : this.dearestAlike(candidate.set);
+    const out = crowded < 0 && best.length === WIDTH ? WIDTH - 1 : crowded;
+    if (out >= 0 && candidate.key >= best[out]!.key) {
       spare.push(candidate.kept);
       return;
     }
-    if (same >= 0) spare.push(...best.splice(same, 1).map(({ kept }) => kept));
-    else if (isFull) spare.push(best.pop()!.kept);
+    if (out >= 0) spare.push(...best.splice(out, 1).map(({ kept }) => kept));
     let at = best.length;
     while (at > 0 && best[at - 1]!.key > candidate.key) at -= 1;
     best.splice(at, 0, candidate);
   }
 
+  /** The dearest of those with these items laid out, when there are as many as may go on; −1 = there are not. */
+  private dearestAlike(set: number): number {
+    const { best, manner } = this;
+    if (manner.alike >= WIDTH) return NONE;
+    let count = 0;
+    let dearest = NONE;
+    for (let at = 0; at < best.length; at += 1) {
+      if (best[at]!.set !== set) continue;
+      count += 1;
+      dearest = at;
+    }
+    return count >= manner.alike ? dearest : NONE;
+  }
+
   /** The best go on. */
   private goOn(): void {
-    const { best, plans, nextPlans, outline, outlook, levels, signs, spare } = this;
+    const { best, plans, nextPlans, outline, outlook, levels, spare } = this;
     const level: Level = { parent: new Int32Array(best.length), item: new Int32Array(best.length) };
     levels.push(level);
-    best.forEach(({ parent, item, to, last, busy, kept }, row) => {
+    best.forEach(({ parent, item, set, to, last, busy, kept }, row) => {
       const before = plans[parent]!;
       const plan = nextPlans[row]!;
       spare.push(plan.kept);
@@ -277,7 +304,7 @@ export class Beam {
       plan.items[outline.items[item]!.job]! -= 1;
       plan.busy = busy;
       plan.last = last;
-      plan.set = before.set ^ signs[item]!;
+      plan.set = set;
       level.parent[row] = parent;
       level.item[row] = item;
     });

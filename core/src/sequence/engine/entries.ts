@@ -5,6 +5,8 @@ import type { Following } from './following';
 import { withWashes } from './items';
 import { Known } from './known';
 import type { Choice, Laid } from './known';
+import { anyManner, PLAIN } from './manner';
+import type { Manner } from './manner';
 import { mirrored } from './mirror';
 import { Outline } from './outline';
 import { scarceOf } from './outlook';
@@ -114,7 +116,7 @@ export class EntryOrders {
     const laid: Laid = { order, ways, cost, ...this.following.entriesOf(order) };
     this.taken = this.known.add(laid);
     // The plan may lie as no outline lies: all of it is laid out anew at first.
-    if (this.taken === laid) this.layOut(laid, laid, 0, order.length, cost);
+    if (this.taken === laid) this.layOut(laid, laid, 0, order.length, cost, PLAIN);
   }
 
   /** Begins to lay out what other orders change. */
@@ -125,12 +127,12 @@ export class EntryOrders {
     const choice = this.another(from);
     const places = this.itemsChanged(from, choice).map((item) => order.indexOf(item));
     const between = ([least, most]: readonly [number, number]): number => least + Math.floor(random() * (most - least + 1));
-    this.layOut(from, choice, Math.max(0, Math.min(...places) - between(LEAD)), Math.min(order.length, Math.max(...places) + 1 + between(TRAIL)), limit);
+    this.layOut(from, choice, Math.max(0, Math.min(...places) - between(LEAD)), Math.min(order.length, Math.max(...places) + 1 + between(TRAIL)), limit, anyManner(random));
   }
 
-  private layOut({ order }: Laid, { entering, beginning, ways }: Choice, from: number, to: number, limit: number): void {
+  private layOut({ order }: Laid, { entering, beginning, ways }: Choice, from: number, to: number, limit: number, manner: Manner): void {
     this.tried = { entering, beginning, ways };
-    this.beam.begin({ order, entering, beginning, ways, from, to }, limit);
+    this.beam.begin({ order, entering, beginning, ways, from, to, manner }, limit);
   }
 
   /** Goes on; what it costs when it is laid out (something above the limit when that is certain), null before. */

@@ -1,3 +1,4 @@
+import type { Manner } from './manner';
 import type { Outline } from './outline';
 
 const NONE = -1;
@@ -118,14 +119,14 @@ export class Following {
     return true;
   }
 
-  /** Lays out the rest of all that stand in a unit, by when their next must begin; told backwards, of all that is begun. False when somebody does not get out in time. */
-  getOut(): boolean {
+  /** Lays out the rest of all that stand in a unit, told backwards of all that is begun; `placeOf` is where each item was in the order there was. False when somebody does not get out in time. */
+  getOut(manner: Manner, placeOf: Int32Array): boolean {
     const { outline, inside, entry, isChain, nextInside } = this;
     const { heldBy, seen, standing } = outline;
     const rows = standing === null ? heldBy.length : entry.length;
     nextInside.fill(0);
     for (;;) {
-      let soonest = Number.POSITIVE_INFINITY;
+      let least = Number.POSITIVE_INFINITY;
       let next = NONE;
       for (let row = 0; row < rows; row += 1) {
         const job = standing === null ? heldBy[row]! : row;
@@ -138,9 +139,9 @@ export class Following {
           const piece = pieces[at]!;
           if (seen[piece] !== 0) continue;
           if (this.isNextOfJob(piece)) {
-            const latest = this.latest(piece);
-            if (next < 0 || latest < soonest) {
-              soonest = latest;
+            const turn = manner.isAsItWas ? placeOf[piece]! : this.latest(piece) + this.lasts(piece) * manner.share;
+            if (next < 0 || turn < least) {
+              least = turn;
               next = piece;
             }
           }
@@ -149,8 +150,20 @@ export class Following {
         }
       }
       if (next < 0) return true;
-      if (!outline.place(next)) return false;
+      if ((manner.washesFirst && !this.washAfter(next)) || !outline.place(next)) return false;
     }
+  }
+
+  /** Washes what the piece after this one of its job comes into, as far as nobody stands in it. */
+  private washAfter(piece: number): boolean {
+    const { outline, inside } = this;
+    const { items, pieces } = outline;
+    const own = inside[items[piece]!.job]!;
+    const after = own[own.indexOf(piece) + 1];
+    if (after === undefined) return true;
+    const { before } = items[after]!;
+    for (let at = 0; at < before.length; at += 1) if (before[at]! >= pieces && this.isFree(before[at]!) && !outline.place(before[at]!)) return false;
+    return true;
   }
 
   /** Whether what comes before a piece of its own job is laid out: washes, and what it is made of, are laid out with it. */
@@ -159,6 +172,14 @@ export class Following {
     const needs = this.ownNeeds[piece]!;
     for (let at = 0; at < needs.length; at += 1) if (seen[needs[at]!] === 0) return false;
     return true;
+  }
+
+  /** How many minutes a piece takes. */
+  private lasts(piece: number): number {
+    const rows = this.outline.rowsOfItem[piece]!;
+    let sum = 0;
+    for (let at = 0; at < rows.length; at += 1) sum += rows[at]!.duration;
+    return sum;
   }
 
   /** By when a piece must begin, by what is laid out. */
