@@ -90,7 +90,15 @@ function repair(): { readonly repairMs: number; readonly replicationsPerS: numbe
       return workedS() - from;
     }),
   );
-  const problem = madeDay('calm', 32, 1);
+  const made = madeDay('calm', 32, 1);
+  // Every step takes longer or shorter by chance: what always takes as long is played through sooner.
+  const problem: Problem = {
+    ...made,
+    jobs: made.jobs.map((job) => ({
+      ...job,
+      steps: job.steps.map((step) => ({ ...step, modes: step.modes.map((mode) => ({ ...mode, spreadMin: [mode.durationMin * 0.8, mode.durationMin * 1.4] as const })) })),
+    })),
+  };
   const replay = new Replay(problem, solve(problem, { seed: 1, moves: 0 }));
   replay.onTime(2000, 1);
   const from = workedS();

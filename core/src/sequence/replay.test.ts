@@ -39,6 +39,36 @@ describe('a plan played through again', () => {
     const { chanceByJob, chanceOfAll } = new Replay(problem, solve(problem, { seed: 1, moves: 5 })).onTime(200, 1);
     expect([chanceByJob.get('early'), chanceByJob.get('late'), chanceOfAll]).toEqual([1, 0, 0]);
   });
+  test('law: what does not spread is on all days, however many, as it was planned', () => {
+    fc.assert(
+      fc.property(anyProblem, fc.integer({ min: 1, max: 200 }), (problem, days) => {
+        const plan = solve(problem, { seed: 1, moves: 5 });
+        const replay = new Replay(problem, plan);
+        const planned = replay.endsIfDelayed('', 0);
+        const { chanceByJob, chanceOfAll } = replay.onTime(days, 1);
+        const wanted = problem.jobs.flatMap(({ id, readyByMin }) => (readyByMin === null || !planned.has(id) ? [] : [[id, planned.get(id)! <= readyByMin ? 1 : 0] as const]));
+        expect([...chanceByJob].sort()).toEqual([...wanted].sort());
+        expect(chanceOfAll).toBe(wanted.every(([, is]) => is === 1) ? 1 : 0);
+      }),
+      { seed: SEED, numRuns: 60 },
+    );
+  });
+  test('two that are both needed are in time on the days on which each is: never oftener than the rarer, and by themselves as often as by their product', () => {
+    const job = (id: string) => ({
+      ...makeJob(id, {
+        steps: [
+          { ...makeJobStep('a', 30), modes: [{ id: 'only', durationMin: 30, spreadMin: [20, 40] as const, uses: [], unitIds: [] }], fixed: { kind: 'pinned', startMin: 65 } },
+        ],
+      }),
+      readyByMin: 94,
+    });
+    const problem = makeProblem({ jobs: [job('one'), job('other')] });
+    const { chanceByJob, chanceOfAll } = new Replay(problem, solve(problem, { seed: 1, moves: 0 })).onTime(20_000, 5);
+    const [one, other] = [chanceByJob.get('one')!, chanceByJob.get('other')!];
+    // P(X <= 29.5) = (29.5 - 20)^2 / ((40 - 20) (30 - 20)) = 0.451; by quantiles of a sixty-fourth.
+    expect([Math.abs(one - 0.451) < 0.02, Math.abs(other - 0.451) < 0.02]).toEqual([true, true]);
+    expect(Math.abs(chanceOfAll - one * other)).toBeLessThan(0.015);
+  });
   test('one step of 20 to 40 minutes, 30 most likely, begun 35 before it is wanted: seven in eight (triangular distribution, common practice)', () => {
     const steps = [{ ...makeJobStep('a', 30), modes: [{ id: 'only', durationMin: 30, spreadMin: [20, 40] as const, uses: [], unitIds: [] }] }];
     const problem = makeProblem({ jobs: [makeJob('j', { steps: [{ ...steps[0]!, fixed: { kind: 'pinned', startMin: 65 } }], readyByMin: 100 })] });

@@ -1,5 +1,6 @@
 import type { Mode, PlacedStep, Problem, Sequence } from './problem';
 import { seeded } from './random';
+import type { Random } from './random';
 
 /**
  * A plan as an order of work: who comes after whom in each unit, which step takes over which hands, what waits for what. With the order kept and times that
@@ -20,6 +21,8 @@ interface Node {
 }
 
 const QUANTILES = 64;
+/** So many days are played through side by side, step by step: what is asked for one after the other lies beside each other. */
+const BLOCK = 64;
 
 /** Durations at the middle of `QUANTILES` equal shares of chance: a triangle from low to high with its peak at what is planned. */
 function quantilesOf(mode: Mode): Float64Array {
@@ -33,6 +36,36 @@ function quantilesOf(mode: Mode): Float64Array {
     table[at] = chance < below ? low + Math.sqrt(chance * (high - low) * (peak - low)) : high - Math.sqrt((1 - chance) * (high - low) * (high - peak));
   }
   return table;
+}
+
+/** A step or a wash on many days at once. */
+interface SideBySide {
+  readonly start: Float64Array;
+  readonly end: Float64Array;
+  /** It begins no sooner than then, nor than all these are over, so many minutes after. */
+  readonly floorMin: number;
+  readonly after: readonly { readonly times: Float64Array; readonly min: number }[];
+  readonly durationMin: number;
+  /** null = it always takes as long. */
+  readonly quantiles: Float64Array | null;
+  /** When the last step of its job ends; null = nobody asks. */
+  readonly last: Float64Array | null;
+}
+
+/** When a step begins and ends on each of the first so many days. */
+function play({ start, end, floorMin, after, durationMin, quantiles, last }: SideBySide, days: number, random: Random): void {
+  start.fill(floorMin);
+  for (const { times, min } of after)
+    for (let day = 0; day < days; day += 1) {
+      const bound = (times[day] ?? 0) + min;
+      if (bound > (start[day] ?? 0)) start[day] = bound;
+    }
+  for (let day = 0; day < days; day += 1) {
+    const takes = quantiles === null ? durationMin : (quantiles[Math.floor(random() * QUANTILES)] ?? 0);
+    end[day] = (start[day] ?? 0) + takes;
+  }
+  if (last === null) return;
+  for (let day = 0; day < days; day += 1) if ((end[day] ?? 0) > (last[day] ?? 0)) last[day] = end[day] ?? 0;
 }
 
 export interface OnTime {
@@ -81,7 +114,10 @@ export class Replay {
       });
     }
     const follow = (to: number | undefined, from: number | undefined, atStart: boolean, min: number): void => {
-      if (to !== undefined && from !== undefined && from < to) made[to]?.after.push({ node: from, atStart, min });
+      if (to === undefined || from === undefined || from >= to) return;
+      const after = made[to]?.after;
+      // Whoever takes over all hands of another waits for it once.
+      if (after?.some((one) => one.node === from && one.atStart === atStart && one.min >= min) === false) after.push({ node: from, atStart, min });
     };
     for (const placed of sequence.jobs) {
       const job = jobById.get(placed.jobId);
@@ -221,62 +257,26 @@ export class Replay {
   /** How often everything is ready in time when steps take as long as they happen to take. Deterministic for a seed. */
   onTime(days: number, seed: number): OnTime {
     const random = seeded(seed);
-    const { nodes } = this;
-    const count = nodes.length;
-    // Everything flat: a day is one pass over arrays.
-    const tables = new Float64Array(count * QUANTILES);
-    const isSure = new Uint8Array(count);
-    const floor = new Float64Array(count);
-    // Starts and ends in one array, so that an arc is one place in it.
-    const times = new Float64Array(count * 2);
-    const arcFrom: number[] = [];
-    const arcMin: number[] = [];
-    const firstArc = new Int32Array(count + 1);
-    nodes.forEach((node, index) => {
-      isSure[index] = node.mode === null ? 1 : 0;
-      tables.set(node.mode === null ? new Float64Array(QUANTILES).fill(node.durationMin) : quantilesOf(node.mode), index * QUANTILES);
-      floor[index] = node.done || node.holds || node.after.length === 0 ? node.plannedMin : Number.NEGATIVE_INFINITY;
-      firstArc[index] = arcFrom.length;
-      if (!node.done)
-        for (const one of node.after) {
-          arcFrom.push(one.atStart ? one.node : count + one.node);
-          arcMin.push(one.min);
-        }
-    });
-    firstArc[count] = arcFrom.length;
-    const from = Int32Array.from(arcFrom);
-    const gap = Float64Array.from(arcMin);
-    const wanted = [...new Set(nodes.map((node) => node.jobId))].filter((id) => (this.readyBy.get(id) ?? null) !== null);
-    const jobOf = Int32Array.from(nodes, (node) => (node.stepId === null ? -1 : wanted.indexOf(node.jobId)));
-    const by = Float64Array.from(wanted, (id) => this.readyBy.get(id) ?? 0);
-    const hits = new Int32Array(wanted.length);
+    const wanted = [...new Set(this.nodes.map((node) => node.jobId))].filter((id) => (this.readyBy.get(id) ?? null) !== null);
+    const by = wanted.map((id) => this.readyBy.get(id) ?? 0);
+    const hits = wanted.map(() => 0);
     const ends = wanted.map(() => new Float64Array(days));
+    const last = wanted.map(() => new Float64Array(BLOCK));
+    const steps = this.side(new Map(wanted.map((id, job) => [id, last[job] ?? null])));
     let all = 0;
-    const last = new Float64Array(wanted.length);
-    for (let day = 0; day < days; day += 1) {
-      last.fill(0);
-      for (let index = 0; index < count; index += 1) {
-        let at = floor[index] ?? 0;
-        const end = firstArc[index + 1] ?? 0;
-        for (let arc = firstArc[index] ?? 0; arc < end; arc += 1) {
-          const bound = (times[from[arc] ?? 0] ?? 0) + (gap[arc] ?? 0);
-          if (bound > at) at = bound;
+    for (let first = 0; first < days; first += BLOCK) {
+      const count = Math.min(BLOCK, days - first);
+      for (const end of last) end.fill(0);
+      for (const step of steps) play(step, count, random);
+      const isWhole = new Uint8Array(count).fill(1);
+      last.forEach((end, job) => {
+        ends[job]?.set(end.subarray(0, count), first);
+        for (let day = 0; day < count; day += 1) {
+          if ((end[day] ?? 0) <= (by[job] ?? 0) + 0.5) hits[job] = (hits[job] ?? 0) + 1;
+          else isWhole[day] = 0;
         }
-        times[index] = at;
-        const done = at + (tables[index * QUANTILES + (isSure[index] === 1 ? 0 : Math.floor(random() * QUANTILES))] ?? 0);
-        times[count + index] = done;
-        const job = jobOf[index] ?? -1;
-        if (job >= 0 && done > (last[job] ?? 0)) last[job] = done;
-      }
-      let whole = true;
-      for (let job = 0; job < wanted.length; job += 1) {
-        const done = last[job] ?? 0;
-        const list = ends[job];
-        if (list !== undefined) list[day] = done;
-        if (done <= (by[job] ?? 0) + 0.5) hits[job] = (hits[job] ?? 0) + 1;
-        else whole = false;
-      }
-      if (whole) all += 1;
+      });
+      all += isWhole.reduce((sum, is) => sum + is, 0);
     }
     const planned = this.endsIfDelayed('', 0);
     return {
@@ -287,6 +287,26 @@ export class Replay {
         return Math.max(0, (inOrder?.[Math.min(days - 1, Math.ceil(days * chance) - 1)] ?? 0) - (planned.get(jobId) ?? 0));
       },
     };
+  }
+
+  /** All steps and washes, for days played through side by side; `lastOf` is where it is kept when a job ends. */
+  private side(lastOf: ReadonlyMap<string, Float64Array | null>): readonly SideBySide[] {
+    const steps: SideBySide[] = [];
+    for (const { jobId, stepId, mode, done, holds, after, plannedMin, durationMin } of this.nodes)
+      steps.push({
+        start: new Float64Array(BLOCK),
+        end: new Float64Array(BLOCK),
+        floorMin: done || holds || after.length === 0 ? plannedMin : Number.NEGATIVE_INFINITY,
+        // Whatever it waits for stands before it.
+        after: after.flatMap(({ node, atStart, min }) => {
+          const before = steps[node];
+          return done || before === undefined ? [] : [{ times: atStart ? before.start : before.end, min }];
+        }),
+        durationMin,
+        quantiles: mode?.spreadMin === undefined ? null : quantilesOf(mode),
+        last: stepId === null ? null : (lastOf.get(jobId) ?? null),
+      });
+    return steps;
   }
 
   /** Number of steps and washes a day has: what one replication costs. */
