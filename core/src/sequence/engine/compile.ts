@@ -223,7 +223,8 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
       if (variants.length >= MAX_VARIANTS) return variants;
       const holdings: Holding[] = [];
       units.forEach((unit, at) => {
-        if (unit >= 0) holdings.push({ unit, ...ends[at]! });
+        const { from, to, untilEnd } = ends[at]!;
+        if (unit >= 0) holdings.push({ unit, from, to, untilEnd });
       });
       const closing: number[][] = job.steps.map(() => []);
       const opening: number[][] = job.steps.map(() => []);
@@ -236,6 +237,15 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
     }
   }
   return variants;
+}
+
+/** A variant with other lags. Written out, here as elsewhere in the engine: what is copied by a spread has a shape of its own to the compiler, and all that reads it is compiled anew. */
+export function lagged(
+  { modes, durations, uses, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit }: Variant,
+  incoming: Variant['incoming'],
+  outgoing: Variant['outgoing'],
+): Variant {
+  return { modes, durations, uses, incoming, outgoing, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit };
 }
 
 /** Steps that a lag ties to each other, or one of these spans in a unit, merged until the blocks themselves have an order. */
@@ -289,7 +299,7 @@ function edgesOf(job: Job): readonly (readonly [number, number])[] {
   return job.lags.map((lag): readonly [number, number] => [stepIndex.get(lag.from)!, stepIndex.get(lag.to)!]);
 }
 
-function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], jobIndex: ReadonlyMap<string, number>): CompiledJob | null {
+function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], inputs: CompiledJob['inputs']): CompiledJob | null {
   const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
   const edges = edgesOf(job);
   const order = topological(job.steps.length, edges);
@@ -329,12 +339,17 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     begun: done.some((times) => times !== null),
     allDone: done.every((times) => times !== null),
     inside: spanOpen,
-    inputs: job.steps.flatMap((step, at) => (done[at] === null ? step.afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step: at, job: jobIndex.get(id)! }] : [])) : [])),
+    inputs,
     consumers,
     forOthers: job.readyByMin === null && consumers.length > 0,
     sink: sinks.length === 1 ? sinks[0]! : -1,
     soonestEnd,
   };
+}
+
+/** What each step that is still to come waits for of other jobs. */
+function inputsOf(job: Job, jobIndex: ReadonlyMap<string, number>): CompiledJob['inputs'] {
+  return job.steps.flatMap(({ fixed, afterJobs }, step) => (fixed?.kind === 'done' ? [] : afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step, job: jobIndex.get(id)! }] : []))));
 }
 
 function capacityOf(problem: Problem): Int16Array {
@@ -349,20 +364,25 @@ function capacityOf(problem: Problem): Int16Array {
   return capacity;
 }
 
-/** A problem made ready for the search. Jobs whose lags form a circle have no variant and stay unplaced. */
-export function compile(problem: Problem): Compiled {
+/** A job as any other: callers make them in many ways, and each has its own shape to the compiler. */
+function written({ id, volumeL, steps, lags, spans, changeClass, releaseMin, readyByMin, lateWeight, earlyWeight, bufferMin, likesEarlyMin }: Job): Job {
+  return { id, volumeL, steps, lags, spans, changeClass, releaseMin, readyByMin, lateWeight, earlyWeight, bufferMin, likesEarlyMin };
+}
+
+/** A problem made ready for the search. Jobs whose lags form a circle have no variant and stay unplaced. `inputs`, by job: what each waits for of others, where that is not what its steps say. */
+export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'][]): Compiled {
   const jobIndex = new Map(problem.jobs.map((job, index) => [job.id, index]));
   const levels = new Levels(problem);
   const unitIndex = new Map(problem.units.map(({ id }, index) => [id, index]));
   let offset = 0;
-  const jobs = problem.jobs.map((job, index): CompiledJob => {
+  const jobs = problem.jobs.map(written).map((job, index): CompiledJob => {
     const at = offset;
     offset += job.steps.length;
     const known = variantsOf(job, problem, levels, unitIndex).filter(
       (variant) => variant.uses.every((uses) => uses.every((level) => levels.all[level]!.resource >= 0)) && variant.holdings.length >= job.spans.length,
     );
     return (
-      compileJob(job, index, at, problem, known, jobIndex) ?? {
+      compileJob(job, index, at, problem, known, inputs?.[index] ?? inputsOf(job, jobIndex)) ?? {
         index,
         job,
         size: job.steps.length,

@@ -113,7 +113,8 @@ export class EntryOrders {
     const ways = Int32Array.from(table.variantOf);
     outline.restore(null, ways);
     const cost = order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
-    const laid: Laid = { order, ways, cost, ...this.following.entriesOf(order) };
+    const { entering, beginning } = this.following.entriesOf(order);
+    const laid: Laid = { entering, beginning, ways, order, cost };
     this.taken = this.known.add(laid);
     // The plan may lie as no outline lies: all of it is laid out anew at first.
     if (this.taken === laid) this.layOut(laid, laid, 0, order.length, cost, PLAIN);
@@ -144,7 +145,8 @@ export class EntryOrders {
 
   /** Takes what was laid out last. */
   accept(cost: number): void {
-    this.taken = { ...this.tried, order: this.beam.order, cost };
+    const { entering, beginning, ways } = this.tried;
+    this.taken = { entering, beginning, ways, order: this.beam.order, cost };
     this.known.add(this.taken);
   }
 

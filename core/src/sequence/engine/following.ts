@@ -26,8 +26,10 @@ export class Following {
   private readonly ownNeeds: readonly Int32Array[];
   /** Whether each of the pieces of a job, from the entry on, needs the one before it. */
   private readonly isChain: Uint8Array;
-  /** Of each, how many of those are laid out for sure. */
+  /** Of each, as everybody gets out: how many of those are laid out for sure, its next, and when that had better begin. */
   private readonly nextInside: Int32Array;
+  private readonly nextOf: Int32Array;
+  private readonly turnOf: Float64Array;
 
   constructor(outline: Outline) {
     const { compiled, items, pieces } = outline;
@@ -56,6 +58,8 @@ export class Following {
     this.ownNeeds = items.map(({ job }, at) => this.needs[at]!.filter((other) => other < pieces && items[other]!.job === job));
     this.isChain = Uint8Array.from(this.inside, (own) => (own.every((piece, at) => at === 0 || this.ownNeeds[piece]!.includes(own[at - 1]!)) ? 1 : 0));
     this.nextInside = new Int32Array(jobs.length);
+    this.nextOf = new Int32Array(jobs.length);
+    this.turnOf = new Float64Array(jobs.length);
   }
 
   /** What an order of items does by itself. */
@@ -121,36 +125,50 @@ export class Following {
 
   /** Lays out the rest of all that stand in a unit, told backwards of all that is begun; `placeOf` is where each item was in the order there was. False when somebody does not get out in time. */
   getOut(manner: Manner, placeOf: Int32Array): boolean {
-    const { outline, inside, entry, isChain, nextInside } = this;
+    const { outline, entry, isChain, nextInside, nextOf, turnOf } = this;
     const { heldBy, seen, standing } = outline;
     const rows = standing === null ? heldBy.length : entry.length;
     nextInside.fill(0);
+    nextOf.fill(NONE);
     for (;;) {
       let least = Number.POSITIVE_INFINITY;
       let next = NONE;
       for (let row = 0; row < rows; row += 1) {
         const job = standing === null ? heldBy[row]! : row;
         if (job < 0 || (standing !== null && seen[entry[job]!] === 0)) continue;
-        const pieces = inside[job]!;
-        let first = nextInside[job]!;
-        while (first < pieces.length && seen[pieces[first]!] !== 0) first += 1;
-        nextInside[job] = first;
-        for (let at = first; at < pieces.length; at += 1) {
-          const piece = pieces[at]!;
-          if (seen[piece] !== 0) continue;
-          if (this.isNextOfJob(piece)) {
-            const turn = manner.isAsItWas ? placeOf[piece]! : this.latest(piece) + this.lasts(piece) * manner.share;
-            if (next < 0 || turn < least) {
-              least = turn;
-              next = piece;
-            }
-          }
-          // Each of them follows the one before.
-          if (isChain[job] === 1) break;
-        }
+        // Where each follows the one before, it stays the next until it is laid out.
+        const known = nextOf[job]!;
+        if (known < 0 || isChain[job] === 0 || seen[known] !== 0) this.findNext(job, manner, placeOf);
+        const piece = nextOf[job]!;
+        if (piece < 0 || (next >= 0 && turnOf[job]! >= least)) continue;
+        least = turnOf[job]!;
+        next = piece;
       }
       if (next < 0) return true;
       if ((manner.washesFirst && !this.washAfter(next)) || !outline.place(next)) return false;
+    }
+  }
+
+  /** What a job in a unit does next. */
+  private findNext(job: number, manner: Manner, placeOf: Int32Array): void {
+    const { isChain, nextInside, nextOf, turnOf } = this;
+    const { seen } = this.outline;
+    const pieces = this.inside[job]!;
+    let first = nextInside[job]!;
+    while (first < pieces.length && seen[pieces[first]!] !== 0) first += 1;
+    nextInside[job] = first;
+    nextOf[job] = NONE;
+    for (let at = first; at < pieces.length; at += 1) {
+      const piece = pieces[at]!;
+      if (seen[piece] !== 0) continue;
+      if (this.isNextOfJob(piece)) {
+        const turn = manner.isAsItWas ? placeOf[piece]! : this.latest(piece) + (manner.share === 0 ? 0 : this.lasts(piece) * manner.share);
+        if (nextOf[job] < 0 || turn < turnOf[job]!) {
+          nextOf[job] = piece;
+          turnOf[job] = turn;
+        }
+      }
+      if (isChain[job] === 1) return;
     }
   }
 

@@ -52,17 +52,18 @@ export function itemsOf(compiled: Compiled, ordered: readonly number[], division
     }
     last.set(index, own);
   }
-  const linked = items.map((item) => ({
-    ...item,
+  const linked = items.map(({ job: index, block, before }) => ({
+    job: index,
+    block,
     before: [
-      ...item.before,
-      ...compiled.jobs[item.job]!.inputs.flatMap(({ step, job, after }) =>
-        item.block.includes(step) ? (last.get(job) ?? []).filter((at) => after === undefined || items[at]!.block.includes(after)) : [],
+      ...before,
+      ...compiled.jobs[index]!.inputs.flatMap(({ step, job, after }) =>
+        block.includes(step) ? (last.get(job) ?? []).filter((at) => after === undefined || items[at]!.block.includes(after)) : [],
       ),
     ],
   }));
   if (!fromEnd) return linked;
-  return linked.map((item, index) => ({ ...item, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));
+  return linked.map(({ job, block }, index) => ({ job, block, before: linked.flatMap((other, at) => (other.before.includes(index) ? [at] : [])) }));
 }
 
 /** What an item takes of the station: resources by their index, units by theirs, below zero. */
@@ -112,7 +113,7 @@ export function withWashes(compiled: Compiled, ordered: readonly number[]): Wash
     for (const step of block) {
       if (doneStart[step]! >= 0 || !variants.some((variant) => variant.opening[step]!.some((at) => compiled.washes[variant.holdings[at]!.unit] !== null))) continue;
       const wash = items.push({ job: index, block: [step], before: [] }) - 1;
-      items[piece] = { ...items[piece]!, before: [...items[piece]!.before, wash] };
+      items[piece] = { job: index, block, before: [...items[piece]!.before, wash] };
     }
   });
   return { items, pieces: pieces.length };

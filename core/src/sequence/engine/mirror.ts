@@ -1,6 +1,6 @@
-import type { Changeover, Job, Lag, LagKind, Resource } from '../problem';
+import type { Changeover, Job, Lag, LagKind, Problem, Resource } from '../problem';
 import { compile } from './compile';
-import type { Compiled, CompiledJob } from './compile';
+import type { Compiled } from './compile';
 import type { Hold } from './units';
 
 /**
@@ -118,22 +118,14 @@ export function mirrored(forward: Compiled): Mirror | null {
   const horizonMin = problem.jobs.reduce((latest, job) => Math.max(latest, wantedMin(job) ?? 0), 0);
   const canBe = jobs.every(({ job, sink, begun, pinned }) => sink >= 0 && !begun && pinned.every((start) => start < 0) && job.spans.every(({ until }) => until === 'end'));
   if (!canBe || horizonMin === 0) return null;
-  const compiled = compile({
+  const turned: Problem = {
     ...problem,
     horizonMin,
     resources: problem.resources.map((resource) => resourceMirrored(resource, horizonMin)),
     changeovers: problem.changeovers.map(changeoverMirrored),
     jobs: problem.jobs.map((job) => jobMirrored(job, horizonMin)),
-  });
-  return {
-    compiled: {
-      ...compiled,
-      // What is made of something comes first; only the step it goes into must be over.
-      jobs: compiled.jobs.map((job, index): CompiledJob => ({
-        ...job,
-        inputs: jobs[index]!.consumers.map(({ job: other, step }) => ({ step: jobs[index]!.sink, job: other, after: step })),
-      })),
-    },
-    standing: new Standing(forward, horizonMin),
   };
+  // What is made of something comes first; only the step it goes into must be over.
+  const inputs = jobs.map(({ consumers, sink }) => consumers.map(({ job, step }) => ({ step: sink, job, after: step })));
+  return { compiled: compile(turned, inputs), standing: new Standing(forward, horizonMin) };
 }

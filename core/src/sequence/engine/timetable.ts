@@ -1,7 +1,7 @@
 import { MOVED_UNIT_MIN } from '../problem';
 import type { Compiled, CompiledJob, Variant } from './compile';
 import { Minutes } from './minutes';
-import { OPEN, Units } from './units';
+import { OPEN, until, Units } from './units';
 import type { Hold } from './units';
 
 export interface Saved {
@@ -136,7 +136,7 @@ export class Timetable {
         const to = this.start[job.offset + holding.to]! + (holding.untilEnd ? variant.durations[holding.to]! : 0);
         const list = this.units.lists[holding.unit]!;
         if (job.doneStart[holding.to]! >= 0) continue;
-        if (job.doneStart[holding.from]! >= 0) this.units.lists[holding.unit] = list.map((hold) => (hold.job === index && hold.to === OPEN ? { ...hold, to } : hold));
+        if (job.doneStart[holding.from]! >= 0) this.units.lists[holding.unit] = list.map((hold) => (hold.job === index && hold.to === OPEN ? until(hold, to) : hold));
         else this.units.lists[holding.unit] = [...list, { job: index, from: this.start[job.offset + holding.from]!, to, washFrom: 0, washTo: 0 }];
       }
       this.finish(job, variant, variantIndex);
@@ -151,7 +151,7 @@ export class Timetable {
         const [washFrom, washTo] = begun ? [hold.washFrom, hold.washTo] : (wash ?? [hold.from, hold.from]);
         if (!begun) this.minutes.book(this.compiled.washUses[unit]!, washFrom, washTo, 1);
         this.units.washTotal += washTo - washFrom;
-        return { ...hold, washFrom, washTo };
+        return { job: hold.job, from: hold.from, to: hold.to, washFrom, washTo };
       });
     });
   }

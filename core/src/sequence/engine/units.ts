@@ -132,7 +132,7 @@ export class Units {
         this.minutes.book(washUses, hold.washFrom, hold.washTo, -1);
         const washFrom = this.minutes.earliestFit(washUses, before.to, washMin);
         this.minutes.book(washUses, washFrom, washFrom + washMin, 1);
-        return { ...hold, washFrom, washTo: washFrom + washMin };
+        return { job: hold.job, from: hold.from, to: hold.to, washFrom, washTo: washFrom + washMin };
       });
     });
   }
@@ -208,9 +208,14 @@ export class Units {
       this.latest = after.from - this.washMin(unit, job, after.job);
       return false;
     }
-    this.lists[unit] = [...list.slice(0, at), { ...list[at]!, to }, ...list.slice(at + 1)];
+    this.lists[unit] = spliced(list, at, 1, until(list[at]!, to), null);
     return true;
   }
+}
+
+/** The same, to another end. */
+export function until({ job, from, washFrom, washTo }: Hold, to: number): Hold {
+  return { job, from, to, washFrom, washTo };
 }
 
 /** A list with `cut` holds at `at` replaced by these. By hand: it is made for every step that is tried. */

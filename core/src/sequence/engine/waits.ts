@@ -1,4 +1,5 @@
 import type { Random } from '../random';
+import { lagged } from './compile';
 import type { Compiled, CompiledJob, Variant } from './compile';
 
 /** A wait of a job that may be longer than it must: its steps, its place among the lags of each, by how much, and whether its steps are laid out together. */
@@ -45,10 +46,10 @@ function withWaits(variant: Variant, waits: readonly LooseWait[], extraMin: read
   const outgoing = variant.outgoing.slice();
   waits.forEach(({ from, to, atFrom, atTo }, index) => {
     const extra = extraMin[index]!;
-    outgoing[from] = outgoing[from]!.map((lag, at) => (at === atFrom ? { ...lag, min: lag.min + extra } : lag));
-    incoming[to] = incoming[to]!.map((lag, at) => (at === atTo ? { ...lag, min: lag.min + extra } : lag));
+    outgoing[from] = outgoing[from]!.map((lag, at) => (at === atFrom ? { to, min: lag.min + extra, max: lag.max } : lag));
+    incoming[to] = incoming[to]!.map((lag, at) => (at === atTo ? { from, min: lag.min + extra, max: lag.max } : lag));
   });
-  return { ...variant, incoming, outgoing };
+  return lagged(variant, incoming, outgoing);
 }
 
 /**
