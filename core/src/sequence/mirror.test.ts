@@ -227,6 +227,26 @@ describe('a day told backwards', () => {
     }
     expect(turned).toBeGreaterThan(0);
   });
+  test('entries have as long a turn as others while something is late, told backwards four times as long', () => {
+    interface Inside {
+      readonly turns: { readonly turn: string };
+      readonly moves: number;
+    }
+    const turnsOf = (size: number, number: number): readonly number[] => {
+      const search = new Search(madeDay('cook', size, number), { seed: 1 });
+      const now = search as unknown as Inside;
+      const lengths: number[] = [];
+      for (let from = 0, was = now.turns.turn; lengths.length < 2 && now.moves < 10_000; search.run(1)) {
+        if (now.turns.turn === was) continue;
+        lengths.push(now.moves - from);
+        [from, was] = [now.moves, now.turns.turn];
+      }
+      return lengths;
+    };
+    // Whole jobs first (five beginnings, then a cycle of a hundred moves for each job), then entries: something is late on this day to the end, and nothing on that.
+    expect(turnsOf(12, 1)).toEqual([1005, 1000]);
+    expect(turnsOf(6, 2)).toEqual([605, 2400]);
+  });
   test('it has its turn on a fresh day of one cook, and the same seed gives the same plan', () => {
     const day = madeDay('cook', 6, 4);
     const plans = [1, 1].map((seed) => {

@@ -12,23 +12,23 @@ const lengthOf = (given: Turns): number => {
   return moves;
 };
 
-test('a cycle is as long as the day is large, up to a thousand moves at first; one of little hope a quarter of that', () => {
+test('a cycle is as long as the day is large, up to a thousand moves at first; a short one a quarter of that, a long one four times as long', () => {
   const lengths = [1, 4, 30].map((jobs) => {
     const one = turns(jobs);
-    one.begin(false, 9);
-    const long = lengthOf(one);
-    one.begin(true, 9);
-    return [long, lengthOf(one)];
+    return (['plain', 'short', 'long'] as const).map((length) => {
+      one.begin(length, 9);
+      return lengthOf(one);
+    });
   });
   expect(lengths).toEqual([
-    [100, 25],
-    [400, 100],
-    [1000, 250],
+    [100, 25, 400],
+    [400, 100, 1600],
+    [1000, 250, 4000],
   ]);
 });
 test('it only cools, from a quarter of what a worse neighbour costs to a hundredth', () => {
   const one = turns();
-  one.begin(false, 9);
+  one.begin('plain', 9);
   const temperatures = [];
   do temperatures.push(one.temperature);
   while (!one.cool());
@@ -62,16 +62,16 @@ test('law: the next is the first after this one that has anything to do, and a r
       const at = TURNS.indexOf(first);
       const round = [...TURNS.slice(at + 1), ...TURNS.slice(0, at + 1)].filter((turn) => able.includes(turn));
       expect(seen).toEqual(seen.map((_, index) => round[index % round.length]));
-      one.begin(false, 9);
+      one.begin('plain', 9);
       const longest = Math.min(50_000, 400 * 2 ** seen.filter((turn) => turn === 'whole').length);
-      expect(lengthOf(one)).toBe(one.turn === 'entries' ? longest * 4 : longest);
+      expect(lengthOf(one)).toBe(longest);
     }),
     { seed: SEED, numRuns: 60 },
   );
 });
 test('a cycle that is cut short ends with its next move; it has gained where the best is cheaper than it began with', () => {
   const one = turns();
-  one.begin(false, 9);
+  one.begin('plain', 9);
   one.cutShort();
   expect([one.cool(), one.hasGained(9), one.hasGained(8)]).toEqual([true, false, true]);
 });

@@ -16,7 +16,7 @@ import { Sketches } from './sketches';
 import { Timetable } from './timetable';
 import type { Saved } from './timetable';
 import { Turns } from './turns';
-import type { Turn } from './turns';
+import type { Length, Turn } from './turns';
 import { Waiting } from './waits';
 import type { Waits } from './waits';
 
@@ -382,24 +382,28 @@ export class Search {
   /** The next cycle starts from the best, however far the last one went astray. */
   private beginCycle(): void {
     this.backToBest();
-    this.turns.begin(this.isMinor(this.turns.turn), this.bestCost);
+    this.turns.begin(this.lengthOf(this.turns.turn), this.bestCost);
   }
 
-  /** Searches that seldom find anything by themselves: ruin, orders from the end while anything is late, those of whole jobs when nothing is; sketches after they have found nothing. */
-  private isMinor(turn: Turn): boolean {
+  /**
+   * Short for searches that seldom find anything by themselves: ruin, orders from the end while anything is late, those of whole jobs when nothing is; sketches after
+   * they have found nothing. Long for entries told backwards: many moves make one order, and nothing that comes after them finds as much.
+   */
+  private lengthOf(turn: Turn): Length {
     switch (turn) {
       case 'ruin':
-        return true;
+        return 'short';
       case 'late':
-        return !this.isFresh;
+        return this.isFresh ? 'plain' : 'short';
       case 'whole':
-        // The only list there is always has the long turn.
-        return this.isFresh && this.listsMade().size > 1;
+        // The only list there is always has its full turn.
+        return this.isFresh && this.listsMade().size > 1 ? 'short' : 'plain';
       case 'sketch':
-        return !this.sketchesPay;
+        return this.sketchesPay ? 'plain' : 'short';
       case 'pieces':
+        return 'plain';
       case 'entries':
-        return false;
+        return this.isFresh ? 'long' : 'plain';
     }
   }
 

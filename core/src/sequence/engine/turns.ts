@@ -7,13 +7,13 @@ import type { Random } from '../random';
 export const TURNS = ['whole', 'entries', 'sketch', 'pieces', 'late', 'ruin'] as const;
 export type Turn = (typeof TURNS)[number];
 
-/** Moves of the first cycles, for each job and at most, of any cycle, and what part of a cycle the searches get that seldom find anything by themselves. Choices of the search. */
+/** Moves of the first cycles, for each job and at most, and of any cycle. Choices of the search. */
 const CYCLE_BY_JOB = 100;
 const FIRST_CYCLE = 1000;
 const LONGEST_CYCLE = 50_000;
-const MINOR = 0.25;
-/** How long a cycle of entries is beside others: many moves make one order. A choice of the search. */
-const ENTRIES = 4;
+/** How long a cycle is beside others. Choices of the search. */
+const LENGTHS = { short: 0.25, plain: 1, long: 4 } as const;
+export type Length = keyof typeof LENGTHS;
 /** How warm a cycle begins and ends, in what a worse neighbour usually costs, and how fast that is learnt. Choices of the search. */
 const HOT = 0.25;
 const COLD = 0.01;
@@ -46,8 +46,8 @@ export class Turns {
   }
 
   /** A cycle begins with the best at this cost. */
-  begin(isMinor: boolean, cost: number): void {
-    this.length = Math.ceil(this.longest * (isMinor ? MINOR : this.turn === 'entries' ? ENTRIES : 1));
+  begin(length: Length, cost: number): void {
+    this.length = Math.ceil(this.longest * LENGTHS[length]);
     this.from = cost;
   }
 
