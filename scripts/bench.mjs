@@ -71,9 +71,11 @@ async function solvers(seconds, families) {
 const percent = (share) => `${(share * 100).toFixed(1)} %`;
 
 /** Gaps by family and size beside their targets. Answers how many feasible plans were none. */
-function printSequence({ times, best, publishedS, days, textbook }) {
+function printSequence({ times, warmS, best, publishedS, days, textbook }) {
   const target = (size, time) => (time < 1 || size > 20 ? null : size <= 8 ? (time < 10 ? 0.02 : 0.0001) : time < 10 ? 0.05 : 0.02);
-  console.log(`\nMade days: gap to the best of ${best.seeds.length} more searches of ${best.seconds} s, by seconds of search (beside it what is aimed at)`);
+  console.log(
+    `\nMade days: gap to the best of ${best.seeds.length} more searches of ${best.seconds} s, by seconds of search, after ${warmS} s on another day of the kind (beside it what is aimed at)`,
+  );
   console.log(
     `${'family'.padEnd(12)}${'batches'.padStart(8)}${times.map((time) => `${time} s`.padStart(28)).join('')}${'bound below best'.padStart(28)}${'late / of the best, min'.padStart(32)}`,
   );
