@@ -236,7 +236,9 @@ describe('a day told backwards', () => {
       const search = new Search(madeDay('cook', size, number), { seed: 1 });
       const now = search as unknown as Inside;
       const lengths: number[] = [];
-      for (let from = 0, was = now.turns.turn; lengths.length < 2 && now.moves < 10_000; search.run(1)) {
+      let [from, was] = [0, now.turns.turn];
+      while (lengths.length < 2 && now.moves < 10_000) {
+        search.run(1);
         if (now.turns.turn === was) continue;
         lengths.push(now.moves - from);
         [from, was] = [now.moves, now.turns.turn];
