@@ -35,7 +35,8 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
     contentSecurityPolicy: {
       directives: {
         defaultSrc: ["'self'"],
-        scriptSrc: ["'self'"],
+        // The planner's inner loops are WebAssembly.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         // react-native-web writes its style sheet into the page.
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],

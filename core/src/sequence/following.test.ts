@@ -38,7 +38,7 @@ function endsOf(problem: Problem, manner: Manner, order: readonly number[] = [])
     placeOf[item] = place;
   });
   expect(following.getOut(manner, placeOf)).toBe(true);
-  return Array.from(outline.end);
+  return Array.from(outline.ends());
 }
 
 describe('how everybody who is in gets out', () => {
@@ -122,8 +122,7 @@ describe('in which manner', () => {
       let met = 0;
       while (!beam.isOver) {
         beam.step();
-        const { plans, count } = beam as unknown as { readonly plans: readonly { readonly set: number }[]; readonly count: number };
-        const sets = plans.slice(0, count).map(({ set }) => set);
+        const sets = beam.sets();
         for (const set of sets) met = Math.max(met, sets.filter((other) => other === set).length);
       }
       return met;

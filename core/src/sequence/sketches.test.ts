@@ -53,6 +53,10 @@ describe('sketches of a day', () => {
           const cost = sketches.neighbour(Number.POSITIVE_INFINITY);
           if (cost === Number.POSITIVE_INFINITY || !sketches.accept(cost)) continue;
           sketches.put(table, empty);
+          const { bits } = table.minutes;
+          const { sketch } = sketches as unknown as Inside;
+          // What is free of every resource is the same in the kernel's memory and on the table.
+          expect(sketch.outline.lies().slice(-bits.length)).toEqual(Array.from(bits));
           const plan = planOf(table);
           plans += 1;
           expect(plan.unplaced).toEqual([]);
@@ -179,9 +183,9 @@ describe('an outline', () => {
           const ways = Int32Array.from(jobs, ({ variants }) => Math.floor(random() * Math.max(1, variants.length)));
           const once = outline();
           const [before, after] = [used, once].map((one) => {
-            one.restore(null, ways);
+            one.begin(ways);
             const isLaid = one.items.every((_, item) => one.place(item));
-            return isLaid ? [Array.from(one.state), one.total()] : null;
+            return isLaid ? [one.lies(), one.total()] : null;
           });
           expect(before).toEqual(after);
           if (after !== null) laid += 1;

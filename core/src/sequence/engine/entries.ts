@@ -111,7 +111,7 @@ export class EntryOrders {
     const { outline } = this;
     const order = outline.orderOf(table);
     const ways = Int32Array.from(table.variantOf);
-    outline.restore(null, ways);
+    outline.begin(ways);
     const cost = order.every((item) => outline.place(item)) ? outline.total() : Number.POSITIVE_INFINITY;
     const { entering, beginning } = this.following.entriesOf(order);
     const laid: Laid = { entering, beginning, ways, order, cost };
@@ -153,7 +153,7 @@ export class EntryOrders {
   /** Puts what was taken last on the table. False when it is no plan. */
   put(table: Timetable, empty: Saved): boolean {
     const { outline, order, ways } = this;
-    outline.restore(null, ways);
+    outline.begin(ways);
     for (const item of order) if (!outline.place(item)) return false;
     // Told backwards, somebody might have to begin before the day does.
     if (outline.standing !== null && outline.lateness() > 0) return false;

@@ -1,4 +1,5 @@
 import type { Compiled, Uses } from './compile';
+import type { Kernel } from './kernel';
 
 const NEVER = -1;
 /** Minutes in one word. */
@@ -65,6 +66,22 @@ export class Minutes {
       }
     levels.forEach((level, index) => {
       this.set(this.levelAt[index]!, level.resource < 0 ? 0 : horizon, (words << SHIFT) - 1);
+    });
+  }
+
+  /** Says to a kernel where the rows of these minutes stand, in a copy of them. */
+  describe(kernel: Kernel): void {
+    const { levels } = this;
+    kernel.set({
+      horizon: this.horizon,
+      words: this.words,
+      levelAt: kernel.row(this.levelAt),
+      levelResource: kernel.row(levels.map(({ resource }) => resource)),
+      levelUnits: kernel.row(levels.map(({ units }) => units)),
+      resourceFrom: kernel.row(this.from),
+      resourceTo: kernel.row(this.to),
+      isLadder: kernel.row(this.isLadder.map(Number)),
+      resourceLevels: kernel.rowOfLists(this.levelsOf),
     });
   }
 

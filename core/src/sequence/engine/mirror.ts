@@ -13,54 +13,32 @@ export interface Mirror {
   readonly standing: Standing;
 }
 
-/** What it costs, told backwards, that jobs begin later than they might: that they stand ready early. */
-export class Standing {
+/** What it costs, told backwards, that jobs begin later than they might: that they stand ready early. It is reckoned in the kernel (core/assembly/outline.ts). */
+export interface Standing {
   readonly horizonMin: number;
   /** Of each job the step it begins with. */
   readonly first: readonly number[];
   /** When it had better begin, and what a minute after that costs; and those it is measured by instead when nobody wants it for itself. */
-  private readonly from: readonly number[];
-  private readonly costMin: readonly number[];
-  private readonly takers: readonly (readonly number[])[];
-  private readonly parts: readonly (readonly number[])[];
+  readonly from: readonly number[];
+  readonly costMin: readonly number[];
+  readonly takers: readonly (readonly number[])[];
+  /** What it is made of, as far as nobody wants that for itself. */
+  readonly parts: readonly (readonly number[])[];
   /** What begins only when a step of a job is over. */
-  private readonly waiting: readonly (readonly { readonly step: number; readonly job: number }[])[];
+  readonly waiting: readonly (readonly { readonly step: number; readonly job: number }[])[];
+}
 
-  constructor({ jobs, problem }: Compiled, horizonMin: number) {
-    this.horizonMin = horizonMin;
-    this.first = jobs.map(({ offset, sink }) => offset + sink);
-    this.from = jobs.map(({ job }) => horizonMin - (wantedMin(job) ?? horizonMin) + job.likesEarlyMin);
+function standingOf({ jobs, problem }: Compiled, horizonMin: number): Standing {
+  return {
+    horizonMin,
+    first: jobs.map(({ offset, sink }) => offset + sink),
+    from: jobs.map(({ job }) => horizonMin - (wantedMin(job) ?? horizonMin) + job.likesEarlyMin),
     // What nobody wants, for itself or for others, may stand.
-    this.costMin = jobs.map(({ job, consumers }) => (job.readyByMin === null && consumers.length === 0 ? 0 : job.earlyWeight * problem.weights.early));
-    this.takers = jobs.map(({ job, consumers }) => (job.readyByMin === null ? consumers.map((consumer) => consumer.job) : []));
-    this.waiting = jobs.map(({ inputs }) => inputs);
-    this.parts = jobs.map(({ inputs }) => inputs.flatMap((input) => (jobs[input.job]!.job.readyByMin === null ? [input.job] : [])));
-  }
-
-  /** Of a job by itself, if it begins then. */
-  costAt(job: number, start: number): number {
-    const from = this.from[job]!;
-    return this.takers[job]!.length === 0 && start > from ? (start - from) * this.costMin[job]! : 0;
-  }
-
-  /** Of a job that begins when it is laid out, and of what it is made of as far as that is laid out too. */
-  costOf(job: number, starts: Int32Array): number {
-    let cost = this.own(job, starts);
-    for (const part of this.parts[job]!) if (starts[this.first[part]!]! >= 0) cost += this.own(part, starts);
-    return cost;
-  }
-
-  /** Whether what waits for a step of a job has its place before then. */
-  isInTheWay(job: number, step: number, end: number, starts: Int32Array): boolean {
-    return this.waiting[job]!.some((one) => one.step === step && starts[this.first[one.job]!]! >= 0 && starts[this.first[one.job]!]! < end);
-  }
-
-  private own(job: number, starts: Int32Array): number {
-    const start = starts[this.first[job]!]!;
-    let cost = this.costAt(job, start);
-    for (const taker of this.takers[job]!) cost += Math.max(0, start - starts[this.first[taker]!]! - this.from[job]!) * this.costMin[job]!;
-    return cost;
-  }
+    costMin: jobs.map(({ job, consumers }) => (job.readyByMin === null && consumers.length === 0 ? 0 : job.earlyWeight * problem.weights.early)),
+    takers: jobs.map(({ job, consumers }) => (job.readyByMin === null ? consumers.map((consumer) => consumer.job) : [])),
+    parts: jobs.map(({ inputs }) => inputs.flatMap((input) => (jobs[input.job]!.job.readyByMin === null ? [input.job] : []))),
+    waiting: jobs.map(({ inputs }) => inputs),
+  };
 }
 
 /** What stood in a unit, told backwards: washed for after what came after it. */
@@ -127,5 +105,5 @@ export function mirrored(forward: Compiled): Mirror | null {
   };
   // What is made of something comes first; only the step it goes into must be over.
   const inputs = jobs.map(({ consumers, sink }) => consumers.map(({ job, step }) => ({ step: sink, job, after: step })));
-  return { compiled: compile(turned, inputs), standing: new Standing(forward, horizonMin) };
+  return { compiled: compile(turned, inputs), standing: standingOf(forward, horizonMin) };
 }

@@ -1,66 +1,69 @@
-import type { Compiled, Uses } from './compile';
+import type { Compiled } from './compile';
+import type { Kernel } from './kernel';
 
-/** A step in one way of doing its job, with all that is asked when it is laid out in one place: steps by their number among all, times in minutes. */
-export interface StepRow {
-  readonly job: number;
-  readonly step: number;
-  readonly isDone: boolean;
-  readonly duration: number;
-  readonly uses: Uses;
-  readonly releaseMin: number;
-  readonly incoming: readonly { readonly from: number; readonly min: number; readonly max: number; readonly isDone: boolean }[];
-  /** Units it comes into, and those it leaves. */
-  readonly opening: readonly number[];
-  readonly closing: readonly { readonly unit: number; readonly untilEnd: boolean }[];
-  /** What must be over before: a step of another job, −1 = all of it. */
-  readonly inputs: readonly { readonly job: number; readonly step: number }[];
-  /** Minutes from its start to the end of the job, at least. */
-  readonly tail: number;
-}
+/** Words of one row (core/assembly/outline.ts, `Row`). */
+const WORDS = 11;
+/** A wait that never ends. */
+const KEEPS: number = 1 << 28;
 
-function rowsOf({ jobs }: Compiled, index: number, way: number): readonly StepRow[] {
-  const { offset, size, doneStart, inputs, variants, job } = jobs[index]!;
-  const { durations, uses, incoming, holdings, opening, closing, tail } = variants[way]!;
-  return Array.from({ length: size }, (_, step) => ({
-    job: index,
-    step: offset + step,
-    isDone: doneStart[step]! >= 0,
-    duration: durations[step]!,
-    uses: uses[step]!,
-    releaseMin: job.releaseMin,
-    incoming: incoming[step]!.map(({ from, min, max }) => ({ from: offset + from, min, max, isDone: doneStart[from]! >= 0 })),
-    opening: opening[step]!.map((at) => holdings[at]!.unit),
-    closing: closing[step]!.map((at) => ({ unit: holdings[at]!.unit, untilEnd: holdings[at]!.untilEnd })),
-    inputs: inputs.flatMap((input) => (input.step === step ? [{ job: input.job, step: input.after === undefined ? -1 : jobs[input.job]!.offset + input.after }] : [])),
-    tail: tail[step]!,
-  }));
-}
-
-/** The rows of all jobs, each in one way. Those of a way are made when it is first asked for. */
+/** What is asked of each step, in the way its job is done: where that stands in the kernel's memory. Those of a way are written when it is first asked for. */
 export class Rows {
-  /** Of each job by its steps; empty = it has none. */
-  readonly now: (readonly StepRow[])[];
   private readonly compiled: Compiled;
-  private readonly made: (readonly StepRow[] | undefined)[][];
+  private readonly kernel: Kernel;
+  /** Of each job and way its rows and its holdings. */
+  private readonly made: ({ readonly rows: readonly number[]; readonly holdings: number } | undefined)[][];
   private readonly ways: Int32Array;
+  private readonly rowOf: number;
+  private readonly holdings: number;
 
-  constructor(compiled: Compiled) {
+  constructor(compiled: Compiled, kernel: Kernel) {
+    const { jobs, stepCount } = compiled;
     this.compiled = compiled;
-    this.made = compiled.jobs.map(() => []);
-    this.now = compiled.jobs.map(() => []);
-    this.ways = new Int32Array(compiled.jobs.length).fill(-1);
+    this.kernel = kernel;
+    this.made = jobs.map(() => []);
+    this.ways = new Int32Array(jobs.length).fill(-1);
+    this.rowOf = kernel.room(stepCount);
+    this.holdings = kernel.row(jobs.map(() => kernel.list([])));
+    kernel.set({ rowOf: this.rowOf, holdings: this.holdings });
   }
 
-  /** Jobs are done in these ways from now on. Gives those that were done in others. */
-  turn(ways: Int32Array): readonly number[] {
-    const turned: number[] = [];
+  /** Jobs are done in these ways from now on. */
+  turn(ways: Int32Array): void {
+    const { compiled, kernel, made, rowOf, holdings } = this;
     for (let index = 0; index < ways.length; index += 1) {
       const way = ways[index]!;
-      if (way === this.ways[index] || this.compiled.jobs[index]!.variants[way] === undefined) continue;
+      if (way === this.ways[index] || compiled.jobs[index]!.variants[way] === undefined) continue;
       this.ways[index] = way;
-      this.now[index] = this.made[index]![way] ??= rowsOf(this.compiled, index, way);
-      turned.push(index);
+      const its = (made[index]![way] ??= this.write(index, way));
+      kernel.write(rowOf + compiled.jobs[index]!.offset * Int32Array.BYTES_PER_ELEMENT, its.rows);
+      kernel.write(holdings + index * Int32Array.BYTES_PER_ELEMENT, [its.holdings]);
     }
-    return turned;
+  }
+
+  private write(index: number, way: number): { readonly rows: readonly number[]; readonly holdings: number } {
+    const { kernel } = this;
+    const { jobs } = this.compiled;
+    const { offset, size, doneStart, inputs, variants, job } = jobs[index]!;
+    const { durations, uses, incoming, holdings, opening, closing, tail } = variants[way]!;
+    const isDone = (step: number): number => (doneStart[step]! >= 0 ? 1 : 0);
+    const rows = kernel.room(size * WORDS);
+    for (let step = 0; step < size; step += 1)
+      kernel.write(rows + step * WORDS * Int32Array.BYTES_PER_ELEMENT, [
+        index,
+        offset + step,
+        isDone(step),
+        durations[step]!,
+        job.releaseMin,
+        tail[step]!,
+        kernel.list(uses[step]!),
+        kernel.list(incoming[step]!.flatMap(({ from, min, max }) => [offset + from, Math.max(-KEEPS, min), Math.min(KEEPS, max), isDone(from)])),
+        kernel.list(opening[step]!.map((at) => holdings[at]!.unit)),
+        kernel.list(closing[step]!.flatMap((at) => [holdings[at]!.unit, holdings[at]!.untilEnd ? 1 : 0])),
+        kernel.list(inputs.flatMap((input) => (input.step === step ? [input.job, input.after === undefined ? -1 : jobs[input.job]!.offset + input.after] : []))),
+      ]);
+    return {
+      rows: Array.from({ length: size }, (_, step) => rows + step * WORDS * Int32Array.BYTES_PER_ELEMENT),
+      holdings: kernel.list(holdings.flatMap(({ unit, from, to }) => [unit, offset + from, offset + to])),
+    };
   }
 }
