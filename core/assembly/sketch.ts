@@ -23,7 +23,10 @@ function hasBegun(job: i32, kept: usize): bool {
   return false;
 }
 
-/** Lays the order out from the last mark before its first `shared` items are over; those from `rest` on are as they were. Gives its cost, something above `limit` as soon as it is certain to be above, Infinity when it cannot be laid out; `was` when it comes to the same as the accepted one. */
+/**
+ * Lays the order out from the last mark before its first `shared` items are over; those from `rest` on are as they were. Gives its cost, something above `limit` as soon
+ * as it is certain to be above, Infinity when it cannot be laid out; `was` when it comes to the same as the accepted one.
+ */
 export function sketch(shared: i32, rest: i32, changedJob: i32, limit: f64, was: f64): f64 {
   met = NEVER;
   begun = min(shared, itemCount - 1) / every;

@@ -240,6 +240,25 @@ describe('moves of an order', () => {
   });
 });
 
+describe('where there is no WebAssembly', () => {
+  test('the searches on the table go on alone', () => {
+    const day = madeDay('cook', 6, 1);
+    const taken = Reflect.get(globalThis, 'WebAssembly') as unknown;
+    Reflect.deleteProperty(globalThis, 'WebAssembly');
+    try {
+      const search = new Search(day, { seed: 1 });
+      search.run(1);
+      const first = search.bestKnown;
+      search.run(1000);
+      expect(search as unknown as { readonly sketches: Sketches | null }).toMatchObject({ sketches: null, entries: null });
+      expect(search.bestKnown).toBeLessThan(first);
+      expect(violations(day, search.sequence())).toEqual([]);
+    } finally {
+      Reflect.set(globalThis, 'WebAssembly', taken);
+    }
+  });
+});
+
 describe('a late day under way', () => {
   test('what is under way stays where it is, and the rest is a plan', () => {
     const day = madeDay('cook', 8, 1);

@@ -24,7 +24,7 @@ interface Running {
   readonly setOf: (index: number) => number;
 }
 
-/** What every browser and Node have; this room knows neither. */
+/** What browsers and Node have; this room knows neither. */
 declare const WebAssembly: {
   readonly Module: new (bytes: Uint8Array) => object;
   readonly Instance: new (module: object) => { readonly exports: Running & Readonly<Record<string, { value: number }>> };
@@ -32,6 +32,11 @@ declare const WebAssembly: {
 declare function atob(base64: string): string;
 
 let compiled: object | null = null;
+
+/** Some browsers switch WebAssembly off when somebody asks them to be most careful. */
+export function hasKernel(): boolean {
+  return typeof WebAssembly === 'object';
+}
 
 /** Compiled once, when it is first asked for. */
 function moduleMade(): object {

@@ -8,6 +8,7 @@ import type { Compiled } from './compile';
 import { EntryOrders, hasEntries } from './entries';
 import type { Guide, GuideFor } from './guide';
 import { Inserting } from './inserting';
+import { hasKernel } from './kernel';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
 import { planOf } from './reading';
@@ -103,7 +104,7 @@ export class Search {
     const beginning = new Beginning(this.table, this.inserting, fixed, pinned, this.empty, under);
     if (options.from === undefined) beginning.build();
     else beginning.take(options.from);
-    this.canSketch = problem.lines.length === 0 && pinned.length === 0;
+    this.canSketch = hasKernel() && problem.lines.length === 0 && pinned.length === 0;
     this.ruin = new Ruin(this.table, this.movable, this.random);
     this.turns = new Turns(options.from === undefined ? 'whole' : 'ruin', this.free.length, this.warmth(), this.random);
     this.cost = this.table.cost();
