@@ -387,8 +387,8 @@ export class Search {
   }
 
   /**
-   * Short for searches that seldom find anything by themselves: ruin, orders from the end while anything is late, those of whole jobs when nothing is, and at first when
-   * entries are to go on from what they find; sketches after they have found nothing. Long for entries: many moves make one order.
+   * Short for searches that seldom find anything by themselves: ruin, orders from the end while anything is late, those of whole jobs when nothing is; sketches after
+   * they have found nothing. Long for entries told backwards: many moves make one order, and nothing that comes after them finds as much.
    */
   private lengthOf(turn: Turn): Length {
     switch (turn) {
@@ -398,13 +398,13 @@ export class Search {
         return this.isFresh ? 'plain' : 'short';
       case 'whole':
         // The only list there is always has its full turn.
-        return (this.isFresh && this.listsMade().size > 1) || (this.entries === null && this.hasTurn('entries')) ? 'short' : 'plain';
+        return this.isFresh && this.listsMade().size > 1 ? 'short' : 'plain';
       case 'sketch':
         return this.sketchesPay ? 'plain' : 'short';
       case 'pieces':
         return 'plain';
       case 'entries':
-        return 'long';
+        return this.isFresh ? 'long' : 'plain';
     }
   }
 
