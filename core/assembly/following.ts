@@ -1,12 +1,10 @@
-import { firstOf, heldBy, isBackwards, itemBefore, itemJob, itemSteps, jobCount, pieceCount, place, rowAt, seen, start, unitCount } from './outline';
+import { firstOf, heldBy, isBackwards, itemBefore, itemJob, itemSteps, jobCount, keeps, pieceCount, place, rowAt, seen, start, unitCount } from './outline';
 import { at, listAt, numberAt, nth, put, putNumber, sizeOf } from './words';
 
 /** Who may come next in a day that is laid out in part, and how everybody who is in gets out (engine/following.ts). */
 
 const NONE: i32 = -1;
-/** Words of a lag, and what stands for a wait that never ends. */
 const LAG: i32 = 4;
-const KEEPS: i32 = 1 << 28;
 
 /** Lists of each job: its items; its pieces from the entry on. Of each its entry, and its first piece where that comes before; −1 = none. */
 export let own: usize = 0;
@@ -154,7 +152,7 @@ function latest(piece: i32): f64 {
   for (let lag = 0; lag < sizeOf(lags); lag += LAG) {
     const before = at(start, nth(lags, lag));
     const most = nth(lags, lag + 2);
-    if (before >= 0 && most < KEEPS) soonest = min<f64>(soonest, before + most);
+    if (before >= 0 && most < keeps) soonest = min<f64>(soonest, before + most);
   }
   return soonest;
 }

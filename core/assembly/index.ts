@@ -6,14 +6,14 @@ export { book, earliestFit } from './minutes';
 export { bits, horizon, isLadder, levelAt, levelResource, levelUnits, resourceFrom, resourceLevels, resourceTo, words } from './minutes';
 export { jobCount, unitCount, itemCount, pieceCount, slots } from './outline';
 export { state, stateBytes, rootState, costAt, start, free, washFrom, washTo, mustEnd, end, unitTo, unitBy, leftBy, heldBy, seen } from './outline';
-export { rowOf, pieceOf, offset, itemJob, itemSteps, itemBefore, stepsInOrder, holdings, washes, washUses } from './outline';
+export { keeps, rowOf, pieceOf, offset, itemJob, itemSteps, itemBefore, stepsInOrder, holdings, washes, washUses } from './outline';
 export { readyByMin, bufferMin, latePrice, shortPrice, washPrice, makespanPrice } from './outline';
 export { isBackwards, horizonMin, firstStep, standFrom, standPrice, takers, parts, waiting } from './outline';
 export { lateCost, place, restore, total } from './outline';
 export { sketchOrder, marks, trial, every, sketchFrom, sketchTo, sketch, acceptSketch } from './sketch';
 export { own, inside, entry, firstPiece, washedFor, needs, ownNeeds, isChain, nextInside, nextOf, turnOf, might, placeOf, entering, beginning } from './following';
 export { isAsItWas, washesFirst, share, getOut } from './following';
-export { workOf, whole, shortestWash, comesWith, places, releaseMin, stayUnit, stayMin, throughMin, aheadMin, soonest, likely, comesIn, freeAt, freeBy } from './outlook';
+export { workOf, whole, alone, shortestWash, comesWith, places, releaseMin, stayUnit, stayMin, throughMin, aheadMin, soonest, likely, comesIn, freeAt, freeBy } from './outlook';
 export { order, found, signs, part, alike, isOver, foundCost, prepareBeam, beginBeam, stepBeam, goingOn, setOf } from './beam';
 
 /** Room for tables; never given back. */

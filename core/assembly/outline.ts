@@ -58,6 +58,8 @@ export let heldBy: usize = 0;
 /** Whether each item is laid out. */
 export let seen: usize = 0;
 
+/** What stands for a wait that never ends, in lags. */
+export let keeps: i32 = 0;
 /** Of each step its row, in the way its job is done, and the piece it is in. */
 export let rowOf: usize = 0;
 export let pieceOf: usize = 0;

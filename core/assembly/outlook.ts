@@ -10,8 +10,7 @@ const LITTLE: i32 = 2;
 const INSIDE: i32 = 3;
 export const KINDS: i32 = 4;
 const NONE: i32 = -1;
-/** How much of little work is beside nothing else, how much longer the rest takes than its work, and what a minute of it counts. Choices of the search. */
-const ALONE: f64 = 0.8;
+/** How much longer the rest takes than its work, and what a minute of it counts. Choices of the search. */
 const LONGER: f64 = 1.2;
 const MINUTE: f64 = 20;
 /** The same of a day told backwards; and how much of the work on those who came in last may still be left when one more comes in. Choices of the search. */
@@ -22,6 +21,8 @@ const AMONG: f64 = 0.2;
 /** Numbers of each item and kind: minutes of the scarcest resource; and of each job, all together. */
 export let workOf: usize = 0;
 export let whole: usize = 0;
+/** How much of little work is beside nothing else. */
+export let alone: f64 = 0;
 export let shortestWash: f64 = 0;
 /** Of each job the item it comes with into the unit it stays in; −1 = there is none. And how many stay in units at once. */
 export let comesWith: usize = 0;
@@ -94,7 +95,7 @@ export function reckon(rest: Rest, item: i32, busy: i32): void {
   let little: f64 = 0;
   for (let other = 0; other < jobCount; other++) {
     const until = other === job ? untilMine : at(rest.until, other);
-    if (until > busy) little += <f64>(until - busy) * ALONE;
+    if (until > busy) little += <f64>(until - busy) * alone;
   }
   for (let place = 0; place < sizeOf(entering); place++) {
     const other = nth(entering, place);

@@ -96,7 +96,10 @@ export class Following {
     this.outline.kernel.set({ isAsItWas: isAsItWas ? 1 : 0, washesFirst: washesFirst ? 1 : 0, share });
   }
 
-  /** Lays out the rest of all that stand in a unit, told backwards of all that is begun; `placeOf` is where each item was in the order there was. False when somebody does not get out in time. */
+  /**
+   * Lays out the rest of all that stand in a unit, told backwards of all that is begun; `placeOf` is where each item was in the order there was. False when somebody
+   * does not get out in time.
+   */
   getOut(manner: Manner, placeOf: Int32Array): boolean {
     const { kernel } = this.outline;
     this.look(manner);

@@ -31,17 +31,23 @@ declare const WebAssembly: {
 };
 declare function atob(base64: string): string;
 
-let compiled: object | null = null;
+/** Compiled once, when it is first asked for; null = there is none. */
+let compiled: object | null | undefined;
 
-/** Some browsers switch WebAssembly off when somebody asks them to be most careful. */
-export function hasKernel(): boolean {
-  return typeof WebAssembly === 'object';
+function compiledOnce(): object | null {
+  if (compiled !== undefined) return compiled;
+  try {
+    compiled = new WebAssembly.Module(Uint8Array.from(atob(KERNEL), (character) => character.charCodeAt(0)));
+  } catch {
+    // Some browsers switch WebAssembly off when somebody asks them to be most careful, and so may a proxy's policy.
+    compiled = null;
+  }
+  return compiled;
 }
 
-/** Compiled once, when it is first asked for. */
-function moduleMade(): object {
-  compiled ??= new WebAssembly.Module(Uint8Array.from(atob(KERNEL), (character) => character.charCodeAt(0)));
-  return compiled;
+/** Whether there is a kernel here. */
+export function hasKernel(): boolean {
+  return compiledOnce() !== null;
 }
 
 /**
@@ -55,7 +61,9 @@ export class Kernel {
   private numbers: Float64Array;
 
   constructor() {
-    const { exports } = new WebAssembly.Instance(moduleMade());
+    const made = compiledOnce();
+    if (made === null) throw new RangeError('Invariant: nobody asks for a kernel where there is none');
+    const { exports } = new WebAssembly.Instance(made);
     this.run = exports;
     this.globals = exports;
     this.words = new Int32Array(exports.memory.buffer);

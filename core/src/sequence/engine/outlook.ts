@@ -83,6 +83,7 @@ export class Outlook {
       throughMin: this.throughMin,
       aheadMin: this.aheadMin,
       releaseMin: kernel.row(jobs.map(({ job }) => job.releaseMin)),
+      alone: ALONE,
       shortestWash: washes.reduce((shortest, table) => table?.reduce((least, min) => (min > 0 ? Math.min(least, min) : least), shortest) ?? shortest, horizon),
       places: new Set(jobs.flatMap(({ variants }) => variants.flatMap(({ spanUnit }) => spanUnit.filter((unit) => unit >= 0)))).size,
       soonest: kernel.roomOfNumbers(jobs.length),

@@ -104,7 +104,7 @@ export class Search {
     const beginning = new Beginning(this.table, this.inserting, fixed, pinned, this.empty, under);
     if (options.from === undefined) beginning.build();
     else beginning.take(options.from);
-    this.canSketch = hasKernel() && problem.lines.length === 0 && pinned.length === 0;
+    this.canSketch = problem.lines.length === 0 && pinned.length === 0;
     this.ruin = new Ruin(this.table, this.movable, this.random);
     this.turns = new Turns(options.from === undefined ? 'whole' : 'ruin', this.free.length, this.warmth(), this.random);
     this.cost = this.table.cost();
@@ -352,7 +352,7 @@ export class Search {
   private hasTurn(turn: Turn): boolean {
     if (turn === 'ruin') return true;
     if (turn !== 'sketch' && turn !== 'entries') return this.listsMade().has(turn);
-    if (!this.canSketch || (turn === 'sketch' && this.isFresh) || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
+    if (!this.canSketch || !hasKernel() || (turn === 'sketch' && this.isFresh) || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
     if (turn === 'sketch') return true;
     this.hasEntries ??= hasEntries(this.compiled, this.free);
     return this.hasEntries && (!this.isFresh || this.backwardMade() !== null);
