@@ -1,27 +1,7 @@
-import { beginning, entering, find, getOut, might, own, placeOf } from './following';
+import { jobCount, unitCount } from './day';
+import { entering, find, getOut, might, own, placeOf } from './following';
 import { horizon } from './minutes';
-import {
-  cost,
-  end,
-  firstOf,
-  fromOf,
-  itemCount,
-  itemJob,
-  jobCount,
-  keep,
-  pieceCount,
-  place,
-  restore,
-  seen,
-  slots,
-  start,
-  stateBytes,
-  toOf,
-  total,
-  unitCount,
-  unitTo,
-  washTo,
-} from './outline';
+import { cost, end, firstOf, fromOf, itemCount, itemJob, keep, pieceCount, place, restore, seen, slots, start, stateBytes, toOf, total, unitTo, washTo } from './outline';
 import { beginRest, guess, keepsBusy, KINDS, reckon, releaseMin, Rest, sure, take } from './outlook';
 import { at, listAt, nth, put, sizeOf } from './words';
 

@@ -1,4 +1,5 @@
-import { firstOf, heldBy, isBackwards, itemBefore, itemJob, itemSteps, jobCount, keeps, pieceCount, place, rowAt, seen, start, unitCount } from './outline';
+import { jobCount, unitCount } from './day';
+import { firstOf, heldBy, isBackwards, itemBefore, itemJob, itemSteps, keeps, pieceCount, place, rowAt, seen, start } from './outline';
 import { at, listAt, numberAt, nth, put, putNumber, sizeOf } from './words';
 
 /** Who may come next in a day that is laid out in part, and how everybody who is in gets out (engine/following.ts). */

@@ -1,6 +1,9 @@
 import { at, listAt, nth, put, sizeOf } from './words';
 
-/** What is free of every resource, minute by minute, 32 of them in one word: as `Minutes` has it (engine/minutes.ts), in the same rows. */
+/**
+ * What is free of every resource, minute by minute, 32 of them at once: for each amount of a resource that anything asks for, the minutes that have less of it
+ * (engine/minutes.ts). Looking for a place is asked far more often than anything is booked.
+ */
 
 const WORD: i32 = 32;
 const LAST: i32 = 31;
@@ -76,6 +79,56 @@ function soonestRun(level: i32, from: i32, duration: i32): i32 {
     }
     start = (word << SHIFT) + ctz(frees);
   }
+}
+
+/** Latest start at or before `from` and not before `notBefore`; −1 when there is none. */
+export function latestFit(uses: usize, from: i32, duration: i32, notBefore: i32): i32 {
+  const count = sizeOf(uses);
+  let start = min(from, horizon - duration);
+  let last = NEVER;
+  while (start !== last) {
+    last = start;
+    for (let index = 0; index < count; index++) start = latestRun(nth(uses, index), start, duration, notBefore);
+    if (start < notBefore) return NEVER;
+  }
+  return start;
+}
+
+function latestRun(level: i32, from: i32, duration: i32, notBefore: i32): i32 {
+  const row = bits + ((<usize>at(levelAt, level)) << 2);
+  let start = from;
+  while (start >= notBefore) {
+    const end = start + duration - 1;
+    if (end < start) return start;
+    // The first minute in the way, if there is one.
+    const last = end >> SHIFT;
+    let word = start >> SHIFT;
+    let lacks = at(row, word) & fromOn(start);
+    while (lacks === 0 && word < last) {
+      word++;
+      lacks = at(row, word);
+    }
+    if (word === last) lacks &= upTo(end);
+    if (lacks === 0) return start;
+    // And the last free one before it.
+    let minute = (word << SHIFT) + ctz(lacks) - 1;
+    if (minute < 0) return NEVER;
+    word = minute >> SHIFT;
+    let frees = ~at(row, word) & upTo(minute);
+    while (frees === 0) {
+      word--;
+      if (word < 0) return NEVER;
+      frees = ~at(row, word);
+    }
+    minute = (word << SHIFT) + LAST - clz(frees);
+    start = minute - duration + 1;
+  }
+  return NEVER;
+}
+
+/** Whether all uses fit from `start` to `end`. */
+export function fits(uses: usize, start: i32, end: i32): bool {
+  return earliestFit(uses, start, end - start) === start;
 }
 
 /** Takes what is used from `start` to `end` (1) or gives it back (−1). What happened with more than there was leaves nothing. */

@@ -1,3 +1,4 @@
+import { jobCount, washes, washUses } from './day';
 import { book, earliestFit } from './minutes';
 import { at, listAt, numberAt, nth, put, sizeOf } from './words';
 
@@ -26,8 +27,6 @@ export class Row {
   inputs: usize;
 }
 
-export let jobCount: i32 = 0;
-export let unitCount: i32 = 0;
 export let itemCount: i32 = 0;
 /** How many of the items are pieces; the others are washes. */
 export let pieceCount: i32 = 0;
@@ -72,9 +71,6 @@ export let itemBefore: usize = 0;
 /** Of each job lists: its steps in an order that respects the lags; and of each unit it stays in the unit, the first and the last step there. */
 export let stepsInOrder: usize = 0;
 export let holdings: usize = 0;
-/** Of each unit: minutes of wash, `[before * jobs + after]`, 0 = it is not washed; and what that uses. */
-export let washes: usize = 0;
-export let washUses: usize = 0;
 /** Of each job, as numbers: when it is wanted, how much room it has before, and what a minute late and one of room missing cost. */
 export let readyByMin: usize = 0;
 export let bufferMin: usize = 0;

@@ -1,5 +1,6 @@
 import { entering } from './following';
-import { cost, end, fromOf, isBackwards, itemCount, itemJob, jobCount, lateCost, pieceCount, seen, standingAt, toOf, unitBy, unitCount, unitTo, washes } from './outline';
+import { jobCount, unitCount, washes } from './day';
+import { cost, end, fromOf, isBackwards, itemCount, itemJob, lateCost, pieceCount, seen, standingAt, toOf, unitBy, unitTo } from './outline';
 import { at, listAt, numberAt, nth, put, putNumber, sizeOf } from './words';
 
 /** What a day may come to that is laid out in part, by the work that is left on the resource there is least of (engine/outlook.ts). */

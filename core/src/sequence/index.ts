@@ -7,3 +7,5 @@ export * from './why';
 export * from './windows';
 export { seeded } from './random';
 export type { Random } from './random';
+export { KernelError } from './engine/kernel';
+export type { KernelLack } from './engine/kernel';

@@ -23,7 +23,7 @@ function woven(problem: Problem, order: readonly (readonly [string, string])[], 
   const table = new Timetable(compiled);
   const items = itemsOf(compiled, allOf(compiled), 'pieces', manner === 'late');
   const laying = new Laying(table, items, allOf(compiled), manner, seeded(1));
-  laying.ways = compiled.jobs.map(() => 0);
+  laying.setWays(compiled.jobs.map(() => 0));
   for (const [jobId, stepId] of order) {
     const index = items.findIndex(({ job, block }) => problem.jobs[job]!.id === jobId && problem.jobs[job]!.steps[block[0]!]!.id === stepId);
     expect(index).toBeGreaterThanOrEqual(0);
@@ -140,7 +140,7 @@ describe('pushed back', () => {
         table.variantOf.fill(0);
         lists.adopt(null);
         const laying = new Laying(table, lists.items, allOf(compiled), 'woven', random);
-        laying.ways = compiled.jobs.map(() => 0);
+        laying.setWays(compiled.jobs.map(() => 0));
         laying.begin();
         expect(lists.order.every((item) => laying.place(item))).toBe(true);
         const [ends, before] = [Array.from(table.end), table.cost()];

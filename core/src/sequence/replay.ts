@@ -1,6 +1,5 @@
 import type { Mode, PlacedStep, Problem, Sequence } from './problem';
-import { seeded } from './random';
-import type { Random } from './random';
+import { Kernel } from './engine/kernel';
 
 /**
  * A plan as an order of work: who comes after whom in each unit, which step takes over which hands, what waits for what. With the order kept and times that
@@ -20,7 +19,8 @@ interface Node {
   readonly after: { readonly node: number; readonly atStart: boolean; readonly min: number }[];
 }
 
-const QUANTILES = 64;
+const QUANTILE_BITS = 6;
+const QUANTILES = 1 << QUANTILE_BITS;
 /** So many days are played through side by side, step by step: what is asked for one after the other lies beside each other. */
 const BLOCK = 64;
 
@@ -36,36 +36,6 @@ function quantilesOf(mode: Mode): Float64Array {
     table[at] = chance < below ? low + Math.sqrt(chance * (high - low) * (peak - low)) : high - Math.sqrt((1 - chance) * (high - low) * (high - peak));
   }
   return table;
-}
-
-/** A step or a wash on many days at once. */
-interface SideBySide {
-  readonly start: Float64Array;
-  readonly end: Float64Array;
-  /** It begins no sooner than then, nor than all these are over, so many minutes after. */
-  readonly floorMin: number;
-  readonly after: readonly { readonly times: Float64Array; readonly min: number }[];
-  readonly durationMin: number;
-  /** null = it always takes as long. */
-  readonly quantiles: Float64Array | null;
-  /** When the last step of its job ends; null = nobody asks. */
-  readonly last: Float64Array | null;
-}
-
-/** When a step begins and ends on each of the first so many days. */
-function play({ start, end, floorMin, after, durationMin, quantiles, last }: SideBySide, days: number, random: Random): void {
-  start.fill(floorMin);
-  for (const { times, min } of after)
-    for (let day = 0; day < days; day += 1) {
-      const bound = (times[day] ?? 0) + min;
-      if (bound > (start[day] ?? 0)) start[day] = bound;
-    }
-  for (let day = 0; day < days; day += 1) {
-    const takes = quantiles === null ? durationMin : (quantiles[Math.floor(random() * QUANTILES)] ?? 0);
-    end[day] = (start[day] ?? 0) + takes;
-  }
-  if (last === null) return;
-  for (let day = 0; day < days; day += 1) if ((end[day] ?? 0) > (last[day] ?? 0)) last[day] = end[day] ?? 0;
 }
 
 export interface OnTime {
@@ -256,20 +226,16 @@ export class Replay {
 
   /** How often everything is ready in time when steps take as long as they happen to take. Deterministic for a seed. */
   onTime(days: number, seed: number): OnTime {
-    const random = seeded(seed);
     const wanted = [...new Set(this.nodes.map((node) => node.jobId))].filter((id) => (this.readyBy.get(id) ?? null) !== null);
     const by = wanted.map((id) => this.readyBy.get(id) ?? 0);
     const hits = wanted.map(() => 0);
     const ends = wanted.map(() => new Float64Array(days));
-    const last = wanted.map(() => new Float64Array(BLOCK));
-    const steps = this.side(new Map(wanted.map((id, job) => [id, last[job] ?? null])));
+    const played = this.played(wanted, seed);
     let all = 0;
     for (let first = 0; first < days; first += BLOCK) {
       const count = Math.min(BLOCK, days - first);
-      for (const end of last) end.fill(0);
-      for (const step of steps) play(step, count, random);
       const isWhole = new Uint8Array(count).fill(1);
-      last.forEach((end, job) => {
+      played().forEach((end, job) => {
         ends[job]?.set(end.subarray(0, count), first);
         for (let day = 0; day < count; day += 1) {
           if ((end[day] ?? 0) <= (by[job] ?? 0) + 0.5) hits[job] = (hits[job] ?? 0) + 1;
@@ -289,24 +255,34 @@ export class Replay {
     };
   }
 
-  /** All steps and washes, for days played through side by side; `lastOf` is where it is kept when a job ends. */
-  private side(lastOf: ReadonlyMap<string, Float64Array | null>): readonly SideBySide[] {
-    const steps: SideBySide[] = [];
-    for (const { jobId, stepId, mode, done, holds, after, plannedMin, durationMin } of this.nodes)
-      steps.push({
-        start: new Float64Array(BLOCK),
-        end: new Float64Array(BLOCK),
-        floorMin: done || holds || after.length === 0 ? plannedMin : Number.NEGATIVE_INFINITY,
-        // Whatever it waits for stands before it.
-        after: after.flatMap(({ node, atStart, min }) => {
-          const before = steps[node];
-          return done || before === undefined ? [] : [{ times: atStart ? before.start : before.end, min }];
-        }),
-        durationMin,
-        quantiles: mode?.spreadMin === undefined ? null : quantilesOf(mode),
-        last: stepId === null ? null : (lastOf.get(jobId) ?? null),
-      });
-    return steps;
+  /** Plays days through in the kernel (core/assembly/replay.ts), so many at a time as a block has; gives when each of these jobs has ended on each. */
+  private played(wanted: readonly string[], seed: number): () => readonly Float64Array[] {
+    const { nodes } = this;
+    const kernel = new Kernel();
+    const gaps: number[] = [];
+    const bounds = nodes.map(({ after, done }) => (done ? [] : after.flatMap(({ node, atStart, min }) => [node, Number(atStart), gaps.push(min) - 1])));
+    const jobOver = kernel.roomOfNumbers(wanted.length * BLOCK);
+    kernel.set({
+      nodeCount: nodes.length,
+      days: BLOCK,
+      floorMin: kernel.rowOfNumbers(nodes.map(({ done, holds, after, plannedMin }) => (done || holds || after.length === 0 ? plannedMin : Number.NEGATIVE_INFINITY))),
+      takesMin: kernel.rowOfNumbers(nodes.map(({ durationMin }) => durationMin)),
+      bounds: kernel.rowOfLists(bounds),
+      gapMin: kernel.rowOfNumbers(gaps),
+      quantiles: kernel.row(nodes.map(({ mode }) => (mode?.spreadMin === undefined ? 0 : kernel.rowOfNumbers(quantilesOf(mode))))),
+      quantileShift: 32 - QUANTILE_BITS,
+      begins: kernel.roomOfNumbers(nodes.length * BLOCK),
+      over: kernel.roomOfNumbers(nodes.length * BLOCK),
+      lastOf: kernel.row(nodes.map(({ stepId, jobId }) => (stepId === null ? -1 : wanted.indexOf(jobId)))),
+      jobOver,
+      chance: seed,
+    });
+    const ends = kernel.numbersAt(jobOver, wanted.length * BLOCK);
+    return () => {
+      ends.fill(0);
+      kernel.run.playDays();
+      return wanted.map((_, job) => ends.subarray(job * BLOCK, (job + 1) * BLOCK));
+    };
   }
 
   /** Number of steps and washes a day has: what one replication costs. */

@@ -53,7 +53,7 @@ describe('sketches of a day', () => {
           const cost = sketches.neighbour(Number.POSITIVE_INFINITY);
           if (cost === Number.POSITIVE_INFINITY || !sketches.accept(cost)) continue;
           sketches.put(table, empty);
-          const { bits } = table.minutes;
+          const bits = table.partAt('bits');
           const { sketch } = sketches as unknown as Inside;
           // What is free of every resource is the same in the kernel's memory and on the table.
           expect(sketch.outline.lies().slice(-bits.length)).toEqual(Array.from(bits));
@@ -237,29 +237,6 @@ describe('moves of an order', () => {
       order = next;
     }
     expect(changed).toBeGreaterThan(2000);
-  });
-});
-
-describe('where WebAssembly is switched off', () => {
-  test('the searches on the table go on alone', () => {
-    const day = madeDay('cook', 6, 1);
-    const taken = Reflect.get(globalThis, 'WebAssembly') as unknown;
-    Reflect.deleteProperty(globalThis, 'WebAssembly');
-    try {
-      // The kernel is compiled once in a process: a room of its own, as if it had just begun.
-      jest.isolateModules(() => {
-        const { Search: Alone } = jest.requireActual<{ readonly Search: typeof Search }>('./engine/search');
-        const search = new Alone(day, { seed: 1 });
-        search.run(1);
-        const first = search.bestKnown;
-        search.run(1000);
-        expect(search as unknown as { readonly sketches: Sketches | null }).toMatchObject({ sketches: null, entries: null });
-        expect(search.bestKnown).toBeLessThan(first);
-        expect(violations(day, search.sequence())).toEqual([]);
-      });
-    } finally {
-      Reflect.set(globalThis, 'WebAssembly', taken);
-    }
   });
 });
 

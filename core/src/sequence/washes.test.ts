@@ -42,7 +42,7 @@ describe('when a jar is washed between two batches', () => {
       washed((table) => {
         table.placeLate(1, 0, 0, 100);
         table.placeLate(0, 0, 0, 40);
-        table.units.washSoon();
+        table.washSoon();
       }),
     ).toEqual([40, 45]);
     const byTheirTime = { ...problem, jobs: problem.jobs.map((job, at) => ({ ...job, readyByMin: at === 0 ? 40 : 100 })) };

@@ -108,10 +108,13 @@ export interface Compiled {
 /** Waits shorter than this tie two steps into one block; longer ones are windows between blocks. A choice of the search, not a rule. */
 const LOOSE_MIN = 60;
 const MAX_VARIANTS = 48;
+/** Stands in the kernel for what never ends; it counts in whole minutes. */
+export const KEEPS: number = 1 << 28;
 
+/** In whole minutes, on the strict side: cards may say 7.5, and nothing begins between two minutes. */
 function bounds(lag: Lag, fromMin: number, toMin: number): { min: number; max: number } {
   const shift = (lag.kind === 'endStart' || lag.kind === 'endEnd' ? fromMin : 0) - (lag.kind === 'startEnd' || lag.kind === 'endEnd' ? toMin : 0);
-  return { min: lag.minMin + shift, max: lag.maxMin === null ? Number.POSITIVE_INFINITY : lag.maxMin + shift };
+  return { min: Math.ceil(lag.minMin + shift), max: lag.maxMin === null ? Number.POSITIVE_INFINITY : Math.floor(lag.maxMin + shift) };
 }
 
 /** Steps in an order that respects the lags; null when they form a circle. */
@@ -239,15 +242,6 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
   return variants;
 }
 
-/** A variant with other lags. Written out, here as elsewhere in the engine: what is copied by a spread has a shape of its own to the compiler, and all that reads it is compiled anew. */
-export function lagged(
-  { modes, durations, uses, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit }: Variant,
-  incoming: Variant['incoming'],
-  outgoing: Variant['outgoing'],
-): Variant {
-  return { modes, durations, uses, incoming, outgoing, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit };
-}
-
 /** Steps that a lag ties to each other, or one of these spans in a unit, merged until the blocks themselves have an order. */
 function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[], ties: (lag: Lag) => boolean, spans: Job['spans']): readonly (readonly number[])[] {
   const size = job.steps.length;
@@ -364,7 +358,7 @@ function capacityOf(problem: Problem): Int16Array {
   return capacity;
 }
 
-/** A job as any other: callers make them in many ways, and each has its own shape to the compiler. */
+/** A job as any other: callers make them in many ways, and what is copied by a spread has a shape of its own to the compiler, which compiles all that reads it anew. */
 function written({ id, volumeL, steps, lags, spans, changeClass, releaseMin, readyByMin, lateWeight, earlyWeight, bufferMin, likesEarlyMin }: Job): Job {
   return { id, volumeL, steps, lags, spans, changeClass, releaseMin, readyByMin, lateWeight, earlyWeight, bufferMin, likesEarlyMin };
 }

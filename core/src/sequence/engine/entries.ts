@@ -10,8 +10,8 @@ import type { Manner } from './manner';
 import { mirrored } from './mirror';
 import { Outline } from './outline';
 import { scarceOf } from './outlook';
-import { Timetable } from './timetable';
-import type { Saved } from './timetable';
+import { emptyRoot } from './timetable';
+import type { Saved, Timetable } from './timetable';
 
 /** How often a move does a job in another way, only changes when one is begun, and changes neither. Choices of the search. */
 const OTHER_WAY = 0.12;
@@ -78,7 +78,7 @@ export class EntryOrders {
   static backward(compiled: Compiled, ordered: readonly number[], random: Random): EntryOrders | null {
     const mirror = ordered.length < compiled.jobs.length ? null : mirrored(compiled);
     if (mirror === null) return null;
-    const outline = new Outline(mirror.compiled, new Timetable(mirror.compiled).save(), withWashes(mirror.compiled, ordered), mirror.standing);
+    const outline = new Outline(mirror.compiled, emptyRoot(mirror.compiled), withWashes(mirror.compiled, ordered), mirror.standing);
     return new EntryOrders(outline, ordered, random);
   }
 

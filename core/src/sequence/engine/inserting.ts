@@ -13,6 +13,7 @@ export class Inserting {
   private readonly table: Timetable;
   private readonly random: Random;
   private readonly spare: Saved;
+  private readonly aside: Saved;
   private readonly hasWashes: boolean;
   /** Jobs that are not taken out again: those that stand in a unit now. */
   private readonly fixed: readonly boolean[];
@@ -26,6 +27,7 @@ export class Inserting {
     this.waiting = waiting;
     this.random = random;
     this.spare = table.save();
+    this.aside = table.save();
     this.hasWashes = this.compiled.washes.some((washes) => washes !== null);
   }
 
@@ -63,7 +65,7 @@ export class Inserting {
     const consider = (variant: number, end: number): void => {
       if (end < 0) return;
       // A little for its length in the unit: of equal ends the plan that holds the kettle for less is the better one to build on.
-      let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.units.washTotal + weights.makespan * end + 0.001 * end;
+      let cost = table.jobCost(index, end) + table.unitCost(index, table.variant(index)) + weights.changeover * table.washTotal + weights.makespan * end + 0.001 * end;
       cost += table.standsCost(index) + job.inputs.reduce((sum, input) => sum + table.standsCost(input.job), 0);
       if (noise > 0) cost += this.random() * noise;
       found.push({ variant, starts: this.startsOf(index), cost });
@@ -71,7 +73,7 @@ export class Inserting {
     };
     for (let tried = 0; tried < Math.min(many, VARIANTS_TRIED); tried += 1) {
       const variant = (offset + tried) % many;
-      table.longer[index] = noise > 0 && this.random() < STRETCHED ? this.waiting().oneLonger(index, variant) : null;
+      table.setLonger(index, noise > 0 && this.random() < STRETCHED ? this.waiting().oneLonger(index) : null);
       // Taking a job out may wash elsewhere than before it came.
       const before = this.hasWashes ? table.save(this.spare) : null;
       for (let partition = 0; partition < job.partitions.length; partition += 1) {
@@ -90,7 +92,7 @@ export class Inserting {
       }
       if (before !== null) table.restore(before);
     }
-    table.longer[index] = null;
+    table.setLonger(index, null);
     return found.sort((left, right) => left.cost - right.cost).some((way) => table.placeAt(index, way.variant, way.starts));
   }
 
@@ -108,9 +110,9 @@ export class Inserting {
       const takers = this.takersOf(index).filter((taker) => this.table.isPlaced(taker) && !this.fixed[taker]!);
       if (takers.length === 0 || thrown.has(index)) continue;
       thrown.add(index);
-      const saved = this.table.save();
+      this.table.save(this.aside);
       if (!takers.every((taker) => this.table.remove(taker))) {
-        this.table.restore(saved);
+        this.table.restore(this.aside);
         continue;
       }
       const order = this.compiled.order.filter((other) => takers.includes(other));
@@ -132,8 +134,8 @@ export class Inserting {
       const { forOthers, consumers, pinned, begun } = compiled.jobs[index]!;
       if (!forOthers || begun || this.fixed[index]! || !table.isPlaced(index) || pinned.some((start) => start >= 0)) continue;
       if (consumers.some(({ job }) => table.isPlaced(job))) continue;
-      const saved = table.save();
-      if (!table.remove(index)) table.restore(saved);
+      table.save(this.aside);
+      if (!table.remove(index)) table.restore(this.aside);
     }
   }
 

@@ -60,9 +60,6 @@ export class Lists {
   private readonly isFromEnd: boolean;
   /** Pushes back what was laid out as soon as it fits; null where nothing is wanted by a time. */
   private readonly pushing: Laying | null;
-  private readonly pushed: readonly Item[];
-  private readonly latest: Int32Array;
-  private readonly spare: Saved;
   private readonly moves: Moves;
   private readonly decodedStart: Int32Array;
   private readonly decodedEnd: Int32Array;
@@ -99,13 +96,10 @@ export class Lists {
     this.hasPieces = this.isWoven && this.items.length > ordered.length;
     this.hasWays = ordered.some((job) => compiled.jobs[job]!.variants.length > 1);
     const isPushed = !this.isFromEnd && compiled.jobs.some((job) => job.job.readyByMin !== null);
-    this.pushed = isPushed ? itemsOf(compiled, ordered, 'pieces', true) : [];
-    this.pushing = isPushed ? new Laying(table, this.pushed, ordered, 'late', random) : null;
+    this.pushing = isPushed ? new Laying(table, itemsOf(compiled, ordered, 'pieces', true), ordered, 'late', random, true) : null;
     this.moves = new Moves(compiled, this.items, rivalsOf(compiled, this.items, division), this.hasPieces, random);
     this.laying = new Laying(table, this.items, ordered, MANNERS[kind], random);
     this.order = Int32Array.from(this.items, (_, index) => index);
-    this.latest = new Int32Array(compiled.jobs.length);
-    this.spare = table.save();
     this.decodedStart = new Int32Array(this.items.length);
     this.decodedEnd = new Int32Array(this.items.length);
     this.every = Math.max(1, Math.ceil(this.items.length / TRACES));
@@ -237,24 +231,24 @@ export class Lists {
     const cost = this.layOut(order, limit);
     this.setWaits(this.waiting.none);
     if (this.met >= 0) return this.cost;
-    return this.isLaidOut && this.pushing !== null ? this.push(this.pushing, cost) : cost;
+    return this.isLaidOut && this.pushing !== null ? this.pushing.pushBack(this.root, cost) : cost;
   }
 
   /** Pushes back what is on the table, however it came there. Gives what it costs then. */
   pushBack(): number {
     const cost = this.table.cost();
-    return this.pushing === null ? cost : this.push(this.pushing, cost);
+    return this.pushing?.pushBack(this.root, cost) ?? cost;
   }
 
   private setWaits(waits: Waits): void {
-    for (const job of this.waiting.jobs) this.table.longer[job] = waits[job]?.variants ?? null;
+    for (const job of this.waiting.jobs) this.table.setLonger(job, waits[job] ?? null);
   }
 
   private layOut(order: Int32Array, limit: number): number {
     const { table, items, laying, every } = this;
     this.isLaidOut = false;
     this.met = -1;
-    laying.ways = this.triedWays;
+    laying.setWays(this.triedWays);
     const isAsBefore = (at: number): boolean => this.traced && order[at] === this.order[at] && items[order[at]!]!.job !== this.changedJob;
     let shared = 0;
     while (shared < order.length && isAsBefore(shared)) shared += 1;
@@ -262,7 +256,10 @@ export class Lists {
     while (rest > shared && isAsBefore(rest - 1)) rest -= 1;
     let kept = Math.max(0, Math.floor(Math.min(shared, order.length - 1) / every));
     // What must come before another is laid out with it, sooner than at its own place.
-    const isChangedIn = ({ seen }: Laid): boolean => items.some(({ job }, item) => job === this.changedJob && seen[item] !== 0);
+    const isChangedIn = (laid: Laid): boolean => {
+      const seen = laying.seenIn(laid);
+      return items.some(({ job }, item) => job === this.changedJob && seen[item] !== 0);
+    };
     while (kept > 0 && this.changedJob >= 0 && isChangedIn(this.trace[kept - 1]!.laid)) kept -= 1;
     if (kept === 0) {
       table.restore(this.root);
@@ -290,46 +287,9 @@ export class Lists {
     const late = table.lateCost();
     if (late > limit) return late;
     this.isLaidOut = true;
-    items.forEach((item, index) => {
-      if (laying.hasFailed(item.job)) {
-        this.decodedStart[index] = 0;
-        this.decodedEnd[index] = 0;
-        return;
-      }
-      const { offset, variants } = this.compiled.jobs[item.job]!;
-      const variant = variants[table.variantOf[item.job]!]!;
-      let start = Number.POSITIVE_INFINITY;
-      let end = 0;
-      for (const step of item.block) {
-        const at = table.start[offset + step]!;
-        if (at < start) start = at;
-        if (at + variant.durations[step]! > end) end = at + variant.durations[step]!;
-      }
-      this.decodedStart[index] = start;
-      this.decodedEnd[index] = end;
-    });
+    const [start, end] = laying.lies();
+    this.decodedStart.set(start);
+    this.decodedEnd.set(end);
     return table.cost();
-  }
-
-  /** Pushes what is laid out back towards when it is wanted. Leaves the better of the two on the table. */
-  private push(pushing: Laying, cost: number): number {
-    const { table, compiled, latest } = this;
-    const saved = table.save(this.spare);
-    const order = this.lastFirst(this.pushed);
-    pushing.begin();
-    pushing.ways = saved.variantOf;
-    pushing.latest = latest;
-    for (const { index, job, consumers } of compiled.jobs) {
-      const end = saved.end[index]!;
-      if (end < 0) pushing.leave(index);
-      latest[index] = job.readyByMin !== null ? Math.max(job.readyByMin - job.bufferMin, end) : consumers.length === 0 ? end : compiled.horizon;
-    }
-    table.restore(this.root);
-    if (order.every((item) => pushing.place(item))) {
-      const pushed = table.cost();
-      if (pushed <= cost) return pushed;
-    }
-    table.restore(saved);
-    return cost;
   }
 }

@@ -16,6 +16,7 @@ export class Moves {
   private readonly compiled: Compiled;
   private readonly items: readonly Item[];
   private readonly random: Random;
+  private readonly jobOf: Int32Array;
   /** Of each item the others that want something it wants, as a list and as a table. */
   private readonly rivals: readonly (readonly number[])[];
   private readonly isRival: Uint8Array;
@@ -38,6 +39,7 @@ export class Moves {
     this.compiled = compiled;
     this.items = items;
     this.random = random;
+    this.jobOf = Int32Array.from(items, ({ job }) => job);
     this.rivals = rivals;
     this.isRival = new Uint8Array(count * count);
     rivals.forEach((others, index) => {
@@ -94,21 +96,21 @@ export class Moves {
 
   /** One item at another place, perhaps with those of its job that it passes. */
   private shifted(order: Int32Array, from: number, to: number): Int32Array {
-    const { items, aside } = this;
+    const { jobOf, aside } = this;
     const next = order.slice();
     const item = order[from]!;
-    const job = this.goTogether ? items[item]!.job : NONE;
+    const job = this.goTogether ? jobOf[item]! : NONE;
     let at = Math.min(from, to);
     let left = 0;
     if (to < from) {
       for (let place = to; place < from; place += 1) {
-        if (items[order[place]!]!.job === job) next[at++] = order[place]!;
+        if (jobOf[order[place]!] === job) next[at++] = order[place]!;
         else aside[left++] = order[place]!;
       }
       next[at++] = item;
     } else {
       for (let place = from + 1; place <= to && place < order.length; place += 1) {
-        if (items[order[place]!]!.job === job) aside[left++] = order[place]!;
+        if (jobOf[order[place]!] === job) aside[left++] = order[place]!;
         else next[at++] = order[place]!;
       }
       next[at++] = item;
@@ -119,13 +121,13 @@ export class Moves {
 
   /** All pieces of a job in the places of another's, or all of them sooner or later by as much. */
   jobMoved(order: Int32Array): Int32Array {
-    const { items, aside } = this;
+    const { jobOf, aside } = this;
     const next = order.slice();
-    const one = items[this.pick(order.length)]!.job;
-    const other = items[this.pick(order.length)]!.job;
+    const one = jobOf[this.pick(order.length)]!;
+    const other = jobOf[this.pick(order.length)]!;
     let mine = 0;
     let theirs = 0;
-    for (const { job } of items) {
+    for (const job of jobOf) {
       if (job === one) mine += 1;
       if (job === other) theirs += 1;
     }
@@ -133,14 +135,15 @@ export class Moves {
       // Those of the one, and behind them those of the other.
       let [ones, others] = [0, mine];
       for (const item of order) {
-        if (items[item]!.job === one) aside[ones++] = item;
-        if (items[item]!.job === other) aside[others++] = item;
+        if (jobOf[item] === one) aside[ones++] = item;
+        if (jobOf[item] === other) aside[others++] = item;
       }
       [ones, others] = [mine, 0];
-      order.forEach((item, place) => {
-        if (items[item]!.job === one) next[place] = aside[ones++]!;
-        if (items[item]!.job === other) next[place] = aside[others++]!;
-      });
+      for (let place = 0; place < order.length; place += 1) {
+        const job = jobOf[order[place]!]!;
+        if (job === one) next[place] = aside[ones++]!;
+        if (job === other) next[place] = aside[others++]!;
+      }
       return next;
     }
     // Half a place more, so that it comes to stand between two others and not on one.
@@ -149,8 +152,8 @@ export class Moves {
     let own = 0;
     let rest = 0;
     for (let at = 0; at < order.length; at += 1) {
-      while (own < order.length && items[order[own]!]!.job !== one) own += 1;
-      while (rest < order.length && items[order[rest]!]!.job === one) rest += 1;
+      while (own < order.length && jobOf[order[own]!] !== one) own += 1;
+      while (rest < order.length && jobOf[order[rest]!] === one) rest += 1;
       if (rest >= order.length || (own < order.length && own + towards < rest)) next[at] = order[own++]!;
       else next[at] = order[rest++]!;
     }

@@ -5,7 +5,7 @@ import { Minutes } from './minutes';
 import { holdsMirrored } from './mirror';
 import type { Standing } from './mirror';
 import { Rows } from './rows';
-import type { Saved, Timetable } from './timetable';
+import type { Root, Saved, Timetable } from './timetable';
 
 const NEVER = -1;
 const LATEST: number = 1 << 28;
@@ -27,7 +27,7 @@ interface Parts {
 
 /**
  * A plan in outline: pieces and washes laid out one after another, each as soon as it fits, nobody in a unit before who is in it already. What is laid of a batch comes
- * later when its next piece would let it wait too long. It knows fewer ways out than what is laid out on the table, costs a tenth of the work, and every outline
+ * later when its next piece would let it wait too long. It knows fewer ways out than what is laid out on the table, costs a fifth of the work, and every outline
  * that is complete is a plan. Only for days on which nothing is pinned and no line is kept. It is laid out in the kernel (core/assembly/outline.ts).
  */
 export class Outline {
@@ -37,7 +37,7 @@ export class Outline {
   readonly kernel: Kernel;
   /** Where the day is told backwards; null = it is not. */
   readonly standing: Standing | null;
-  private readonly root: Saved;
+  private readonly root: Root;
   private readonly isOrdered: Uint8Array;
   private readonly rows: Rows;
   /** Units one step comes into at most. */
@@ -49,7 +49,7 @@ export class Outline {
   private readonly state: number;
   private readonly stateWords: number;
 
-  constructor(compiled: Compiled, root: Saved, { items, pieces }: Washed, standing: Standing | null = null) {
+  constructor(compiled: Compiled, root: Root, { items, pieces }: Washed, standing: Standing | null = null) {
     const { jobs } = compiled;
     this.compiled = compiled;
     this.items = items;
@@ -209,7 +209,7 @@ export class Outline {
   /** The order of a plan on the table: pieces and washes by when they first ask for anything; what begins before that is in nobody's way. */
   orderOf(table: Timetable): Int32Array {
     const { compiled, pieces, standing } = this;
-    const lists = standing === null ? table.units.lists : table.units.lists.map((list) => holdsMirrored(list, standing.horizonMin));
+    const lists = standing === null ? table.holdsAt() : table.holdsAt().map((list) => holdsMirrored(list, standing.horizonMin));
     const variantOf = (index: number): Variant => compiled.jobs[index]!.variants[table.variantOf[index]!]!;
     const startOf = (index: number, step: number): number => {
       const start = table.start[compiled.jobs[index]!.offset + step]!;

@@ -25,15 +25,17 @@ export function planOf(table: Timetable): Omit<Sequence, 'objective'> {
         spanUnitIds: variant.spanUnit.map((unit) => problem.units[unit]!.id),
       };
     });
-  const changeovers = table.units.lists.flatMap((list, unit) =>
-    list
-      .slice(1)
-      .flatMap((hold, at): PlacedChangeover[] =>
-        hold.washTo > hold.washFrom && table.isPlaced(hold.job) && table.isPlaced(list[at]!.job)
-          ? [{ unitId: problem.units[unit]!.id, fromJobId: problem.jobs[list[at]!.job]!.id, toJobId: problem.jobs[hold.job]!.id, startMin: hold.washFrom, endMin: hold.washTo }]
-          : [],
-      ),
-  );
+  const changeovers = table
+    .holdsAt()
+    .flatMap((list, unit) =>
+      list
+        .slice(1)
+        .flatMap((hold, at): PlacedChangeover[] =>
+          hold.washTo > hold.washFrom && table.isPlaced(hold.job) && table.isPlaced(list[at]!.job)
+            ? [{ unitId: problem.units[unit]!.id, fromJobId: problem.jobs[list[at]!.job]!.id, toJobId: problem.jobs[hold.job]!.id, startMin: hold.washFrom, endMin: hold.washTo }]
+            : [],
+        ),
+    );
   const unplaced = compiled.jobs.filter((job) => !table.isPlaced(job.index)).map((job) => job.job.id);
   return { jobs, changeovers, unplaced };
 }

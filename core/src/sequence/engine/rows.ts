@@ -1,10 +1,9 @@
+import { KEEPS } from './compile';
 import type { Compiled } from './compile';
 import type { Kernel } from './kernel';
 
 /** Words of one row (core/assembly/outline.ts, `Row`). */
 const WORDS = 11;
-/** Stands for a wait that never ends; the kernel counts in whole minutes. */
-const KEEPS: number = 1 << 28;
 
 /** What is asked of each step, in the way its job is done: where that stands in the kernel's memory. Those of a way are written when it is first asked for. */
 export class Rows {
@@ -56,7 +55,7 @@ export class Rows {
         job.releaseMin,
         tail[step]!,
         kernel.list(uses[step]!),
-        kernel.list(incoming[step]!.flatMap(({ from, min, max }) => [offset + from, Math.max(-KEEPS, Math.ceil(min)), Math.min(KEEPS, Math.floor(max)), isDone(from)])),
+        kernel.list(incoming[step]!.flatMap(({ from, min, max }) => [offset + from, min, Math.min(KEEPS, max), isDone(from)])),
         kernel.list(opening[step]!.map((at) => holdings[at]!.unit)),
         kernel.list(closing[step]!.flatMap((at) => [holdings[at]!.unit, holdings[at]!.untilEnd ? 1 : 0])),
         kernel.list(inputs.flatMap((input) => (input.step === step ? [input.job, input.after === undefined ? -1 : jobs[input.job]!.offset + input.after] : []))),

@@ -8,7 +8,6 @@ import type { Compiled } from './compile';
 import { EntryOrders, hasEntries } from './entries';
 import type { Guide, GuideFor } from './guide';
 import { Inserting } from './inserting';
-import { hasKernel } from './kernel';
 import { Lists } from './lists';
 import type { ListKind } from './lists';
 import { planOf } from './reading';
@@ -41,7 +40,7 @@ export class Search {
   private readonly random: Random;
   private readonly spare: Saved;
   private readonly empty: Saved;
-  private best: Saved;
+  private readonly best: Saved;
   private bestCost: number;
   /** The waits the best was laid out with; null when it was not laid out in an order. */
   private bestWaits: Waits | null = null;
@@ -132,10 +131,10 @@ export class Search {
   private setReference(reference: Reference): void {
     const by = new Map(reference.jobs.map((placed) => [placed.jobId, placed]));
     const placed = this.compiled.jobs.map((job) => by.get(job.job.id));
-    this.table.moved = {
+    this.table.setMoved({
       end: Int32Array.from(placed, (one) => (one === undefined ? -1 : endOf(one))),
       units: placed.map((one) => one?.spanUnitIds.join() ?? null),
-    };
+    });
   }
 
   /** The first plan makes no wait longer: which may be is sought when one is first to be. */
@@ -330,7 +329,7 @@ export class Search {
     if (cost >= this.bestCost) return;
     this.bestCost = cost;
     this.bestWaits = waits;
-    this.best = this.table.save();
+    this.table.save(this.best);
   }
 
   private endCycle(): void {
@@ -352,7 +351,7 @@ export class Search {
   private hasTurn(turn: Turn): boolean {
     if (turn === 'ruin') return true;
     if (turn !== 'sketch' && turn !== 'entries') return this.listsMade().has(turn);
-    if (!this.canSketch || !hasKernel() || (turn === 'sketch' && this.isFresh) || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
+    if (!this.canSketch || (turn === 'sketch' && this.isFresh) || !this.compiled.jobs.every(({ index }) => this.table.isPlaced(index))) return false;
     if (turn === 'sketch') return true;
     this.hasEntries ??= hasEntries(this.compiled, this.free);
     return this.hasEntries && (!this.isFresh || this.backwardMade() !== null);
@@ -432,7 +431,7 @@ export class Search {
   sequence(): Sequence {
     this.backToBest();
     this.inserting.leaveUseless();
-    this.table.units.washSoon();
+    this.table.washSoon();
     const plan = planOf(this.table);
     this.backToBest();
     return { ...plan, objective: objectiveOf(this.compiled.problem, plan, this.reference) };

@@ -1,9 +1,10 @@
 import type { Random } from '../random';
-import { lagged } from './compile';
-import type { Compiled, CompiledJob, Variant } from './compile';
+import type { Compiled, CompiledJob } from './compile';
 
 /** A wait of a job that may be longer than it must: its steps, its place among the lags of each, by how much, and whether its steps are laid out together. */
-interface LooseWait {
+export interface LooseWait {
+  /** Its place among those of its job. */
+  readonly at: number;
   readonly from: number;
   readonly to: number;
   readonly atFrom: number;
@@ -12,10 +13,10 @@ interface LooseWait {
   readonly isTied: boolean;
 }
 
-/** A job's waits made longer, and its ways with them. */
-interface Longer {
+/** Some waits of a job, and by how much each is longer than it must be. */
+export interface Longer {
+  readonly waits: readonly LooseWait[];
   readonly extraMin: readonly number[];
-  readonly variants: readonly Variant[];
 }
 
 /** By job; null = every wait as short as it may be. */
@@ -24,11 +25,12 @@ export type Waits = readonly (Longer | null)[];
 /** Longer than this no wait is made on purpose. A choice of the search. */
 const LONGEST_MIN = 60;
 
-function looseWaits({ job, variants, partitions }: CompiledJob): readonly LooseWait[] {
+/** The waits of a job that may be longer. */
+export function looseWaits({ job, variants, partitions }: CompiledJob): readonly LooseWait[] {
   const [variant] = variants;
   if (variant === undefined) return [];
   const index = new Map(job.steps.map(({ id }, at) => [id, at]));
-  return job.lags.flatMap((lag, at): LooseWait[] => {
+  const loose = job.lags.flatMap((lag, at): Omit<LooseWait, 'at'>[] => {
     const from = index.get(lag.from)!;
     const to = index.get(lag.to)!;
     const before = job.lags.slice(0, at);
@@ -39,17 +41,7 @@ function looseWaits({ job, variants, partitions }: CompiledJob): readonly LooseW
     const isTied = partitions[0]!.some((block) => block.includes(from) && block.includes(to));
     return roomMin > 0 ? [{ from, to, atFrom, atTo, roomMin, isTied }] : [];
   });
-}
-
-function withWaits(variant: Variant, waits: readonly LooseWait[], extraMin: readonly number[]): Variant {
-  const incoming = variant.incoming.slice();
-  const outgoing = variant.outgoing.slice();
-  waits.forEach(({ from, to, atFrom, atTo }, index) => {
-    const extra = extraMin[index]!;
-    outgoing[from] = outgoing[from]!.map((lag, at) => (at === atFrom ? { to, min: lag.min + extra, max: lag.max } : lag));
-    incoming[to] = incoming[to]!.map((lag, at) => (at === atTo ? { from, min: lag.min + extra, max: lag.max } : lag));
-  });
-  return lagged(variant, incoming, outgoing);
+  return loose.map(({ from, to, atFrom, atTo, roomMin, isTied }, at) => ({ at, from, to, atFrom, atTo, roomMin, isTied }));
 }
 
 /**
@@ -60,13 +52,11 @@ export class Waiting {
   readonly none: Waits;
   /** Jobs in an order that have waits between steps that are laid out together. */
   readonly jobs: readonly number[];
-  private readonly compiled: Compiled;
   private readonly random: Random;
   private readonly loose: readonly (readonly LooseWait[])[];
   private readonly tied: readonly (readonly LooseWait[])[];
 
   constructor(compiled: Compiled, ordered: readonly number[], random: Random) {
-    this.compiled = compiled;
     this.random = random;
     this.none = compiled.jobs.map(() => null);
     this.loose = compiled.jobs.map(looseWaits);
@@ -85,17 +75,15 @@ export class Waiting {
     const at = this.pick(tied.length);
     const extraMin = waits[index]?.extraMin.slice() ?? tied.map(() => 0);
     extraMin[at] = extraMin[at]! > 0 && this.random() < 0.5 ? 0 : 1 + this.pick(tied[at]!.roomMin);
-    const { variants } = this.compiled.jobs[index]!;
-    const made = extraMin.every((extra) => extra === 0) ? null : { extraMin, variants: variants.map((variant) => withWaits(variant, tied, extraMin)) };
+    const made = extraMin.every((extra) => extra === 0) ? null : { waits: tied, extraMin };
     return { waits: waits.map((other, job) => (job === index ? made : other)), job: index };
   }
 
-  /** A job's ways, one of them with one wait longer; null when none may be. */
-  oneLonger(index: number, variantIndex: number): readonly Variant[] | null {
+  /** One wait of a job longer; null when none may be. */
+  oneLonger(index: number): Longer | null {
     const loose = this.loose[index]!;
     if (loose.length === 0) return null;
     const wait = loose[this.pick(loose.length)]!;
-    const extraMin = 1 + this.pick(wait.roomMin);
-    return this.compiled.jobs[index]!.variants.map((variant, at) => (at === variantIndex ? withWaits(variant, [wait], [extraMin]) : variant));
+    return { waits: [wait], extraMin: [1 + this.pick(wait.roomMin)] };
   }
 }
