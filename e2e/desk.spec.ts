@@ -264,3 +264,59 @@ test('twenty batches: the page answers while the worker searches', async ({ page
 function info(longestMs: number): void {
   test.info().annotations.push({ type: 'longest task', description: `${longestMs.toFixed(0)} ms` });
 }
+
+test('where a browser has WebAssembly switched off it is said, with what to do, and the rest of the app goes on', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.route('**/*.js', async (route) => {
+    const response = await route.fetch();
+    const headers = response.headers();
+    const policy = headers['content-security-policy'] ?? '';
+    expect(policy).toContain("'wasm-unsafe-eval'");
+    await route.fulfill({ response, headers: { ...headers, 'content-security-policy': policy.replace(" 'wasm-unsafe-eval'", '') } });
+  });
+  await page.goto(`${stand.address}/par`);
+  const said = page.getByRole('alert').filter({ hasText: 'WebAssembly switched off' });
+  await expect(said).toBeVisible();
+  await page.getByRole('link', { name: 'Log' }).click();
+  await expect(page.getByRole('heading', { name: 'Log', exact: true })).toBeVisible();
+  await expect(said).toHaveCount(0);
+});
+
+/** Before a script: no instance is to be had, until there is room. */
+const LITTLE_ROOM = `{
+  const { Instance } = WebAssembly;
+  WebAssembly.Instance = function (...asked) {
+    if (self.hasRoom) return new Instance(...asked);
+    throw new RangeError('Out of memory');
+  };
+}
+`;
+
+test('a planner that finds no room says so, and plans again when it is asked to', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.route('**/plan-*.js', async (route) => {
+    const response = await route.fetch();
+    await route.fulfill({ response, body: `${LITTLE_ROOM}${await response.text()}` });
+  });
+  await page.goto(`${stand.address}/board`);
+  const said = page.getByRole('alert').filter({ hasText: 'no memory left to plan with' });
+  await expect(said).toBeVisible();
+  const [worker] = page.workers();
+  await worker?.evaluate(() => Object.assign(globalThis, { hasRoom: true }));
+  await said.getByRole('button', { name: 'Plan again' }).click();
+  await expect(page.getByText('All in time')).toBeVisible();
+  await expect(said).toHaveCount(0);
+});
+
+test('a planner that cannot be loaded is loaded anew when it is asked to plan again', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  const isWorker = '**/plan-*.js';
+  await page.route(isWorker, (route) => route.abort());
+  await page.goto(`${stand.address}/board`);
+  const said = page.getByRole('alert').filter({ hasText: 'Planning has stopped' });
+  await expect(said).toBeVisible();
+  await page.unroute(isWorker);
+  await said.getByRole('button', { name: 'Plan again' }).click();
+  await expect(page.getByText('All in time')).toBeVisible();
+  await expect(said).toHaveCount(0);
+});

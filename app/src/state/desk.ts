@@ -1,5 +1,5 @@
 import { isBetter } from '@broth/core';
-import type { Cures, DayPlan, Pin, PlanStory, Split } from '@broth/core';
+import type { Cures, DayPlan, KernelLack, Pin, PlanStory, Split } from '@broth/core';
 import { create } from 'zustand';
 
 interface Draft {
@@ -37,6 +37,8 @@ interface Desk extends ByHand {
   /** A change of the day somebody has decided to leave the plan as it is for. */
   readonly kept: string | null;
   readonly cures: { readonly of: DayPlan; readonly cures: Cures | null; readonly done: boolean } | null;
+  /** Why nothing is planned on this device at the moment; null = it is. */
+  readonly stopped: KernelLack | 'bug' | null;
 
   /** Another day: nothing of the last one stays. */
   readonly open: (date: string, accepted: DayPlan | null) => void;
@@ -49,6 +51,8 @@ interface Desk extends ByHand {
   readonly rebase: (agreed: DayPlan, version: number) => void;
   readonly undo: (shown: DayPlan) => void;
   readonly redo: (shown: DayPlan) => void;
+  /** Plans again what is on the desk. */
+  readonly again: () => void;
   /** Back to the accepted plan, or to a plan without anything put by hand. */
   readonly letGo: (accepted: DayPlan | null) => void;
 }
@@ -81,6 +85,7 @@ export const useDesk = create<Desk>()((set, get) => {
     splits: [],
     revision: 0,
     basedOn: 0,
+    stopped: null,
     ...FRESH,
     open: (date, accepted) => {
       if (get().date !== date) set({ ...FRESH, date, ...handOf(accepted), revision: get().revision + 1 });
@@ -133,6 +138,9 @@ export const useDesk = create<Desk>()((set, get) => {
     redo: (shown) => {
       const { past, future, pins, splits } = get();
       go(shown, future[0], [...past, { pins, splits, plan: shown }], future.slice(1));
+    },
+    again: () => {
+      set({ stopped: null, revision: get().revision + 1 });
     },
     letGo: (accepted) => {
       set({ ...FRESH, draft: get().draft, ...handOf(accepted), revision: get().revision + 1 });

@@ -32,15 +32,26 @@ let worker: Worker | null = null;
 const tickets = { plan: 0, story: 0, cures: 0 };
 let told: DayPlan | null = null;
 
+/** One that could not be loaded is tried anew when something is asked next. */
 function ask(request: PlanRequest): void {
-  worker?.postMessage(request);
+  worker ??= workerMade();
+  worker.postMessage(request);
+}
+
+function stop(why: NonNullable<ReturnType<typeof useDesk.getState>['stopped']>): void {
+  // What was asked would be waited for for ever.
+  useDesk.setState(({ cures }) => ({ stopped: why, cures: cures?.done === true ? cures : null }));
 }
 
 function hear({ data }: MessageEvent<PlanAnswer>): void {
+  if (data.kind === 'failed') {
+    stop(data.why);
+    return;
+  }
   if (data.ticket !== tickets[data.kind]) return;
   switch (data.kind) {
     case 'plan':
-      useDesk.setState({ draft: data });
+      useDesk.setState({ draft: data, stopped: null });
       return;
     case 'story':
       if (told !== null) useDesk.setState({ story: { of: told, story: data.story } });
@@ -48,6 +59,17 @@ function hear({ data }: MessageEvent<PlanAnswer>): void {
     case 'cures':
       useDesk.setState(({ cures }) => ({ cures: cures === null ? null : { of: cures.of, cures: data.cures, done: data.done } }));
   }
+}
+
+function workerMade(): Worker {
+  const made = new Worker(new URL('../workers/plan.worker.ts', import.meta.url));
+  made.onmessage = hear;
+  // It could not be loaded: what goes wrong in it, it says itself.
+  made.onerror = () => {
+    if (worker === made) worker = null;
+    stop('bug');
+  };
+  return made;
 }
 
 /** Has the worker tell slack, causes and chances of a plan that is on the screen. */
@@ -81,11 +103,9 @@ export function usePlanner(): void {
   const now = useNow(60_000);
   const revision = useDesk((state) => state.revision);
   useEffect(() => {
-    const made = new Worker(new URL('../workers/plan.worker.ts', import.meta.url));
-    made.onmessage = hear;
-    worker = made;
+    worker ??= workerMade();
     return () => {
-      made.terminate();
+      worker?.terminate();
       worker = null;
     };
   }, []);

@@ -1,5 +1,5 @@
-import { curesOf, startPlanning, storyOf } from '@broth/core/planner';
-import type { Cures, DayInput, DayPlan, PlanStory } from '@broth/core/planner';
+import { KernelError, curesOf, startPlanning, storyOf } from '@broth/core/planner';
+import type { Cures, DayInput, DayPlan, KernelLack, PlanStory } from '@broth/core/planner';
 
 export type PlanRequest =
   | { readonly kind: 'plan'; readonly ticket: number; readonly input: DayInput; readonly from: DayPlan | null }
@@ -16,7 +16,9 @@ export type PlanAnswer =
       readonly improved: boolean;
     }
   | { readonly kind: 'story'; readonly ticket: number; readonly story: PlanStory }
-  | { readonly kind: 'cures'; readonly ticket: number; readonly cures: Cures; readonly done: boolean };
+  | { readonly kind: 'cures'; readonly ticket: number; readonly cures: Cures; readonly done: boolean }
+  /** Nothing more comes of what was asked. */
+  | { readonly kind: 'failed'; readonly why: KernelLack | 'bug' };
 
 const SEED = 1;
 /** Searched for as long as this after the first plan has been shown; a better one is shown as it is found, but not more often than so. Milliseconds. */
@@ -37,14 +39,28 @@ function answer(message: PlanAnswer): void {
   self.postMessage(message);
 }
 
+/** What cannot go on is said, and not tried again until somebody asks. */
+function trying(work: () => void): void {
+  try {
+    work();
+  } catch (error) {
+    search = null;
+    questions = null;
+    console.error(error);
+    answer({ kind: 'failed', why: error instanceof KernelError ? error.lack : 'bug' });
+  }
+}
+
 function goOn(): void {
   if (scheduled || (search === null && questions === null)) return;
   scheduled = true;
   setTimeout(() => {
     scheduled = false;
-    if (search !== null) {
-      if (!search()) search = null;
-    } else if (questions?.() === false) questions = null;
+    trying(() => {
+      if (search !== null) {
+        if (!search()) search = null;
+      } else if (questions?.() === false) questions = null;
+    });
     goOn();
   }, 0);
 }
@@ -83,17 +99,22 @@ function curing({ ticket, input, plan }: Extract<PlanRequest, { kind: 'cures' }>
   };
 }
 
-self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
+function take(data: PlanRequest): void {
   switch (data.kind) {
     case 'story':
       answer({ kind: 'story', ticket: data.ticket, story: storyOf(data.input, data.plan) });
       return;
     case 'plan':
       search = planning(data);
-      break;
+      return;
     case 'cures':
       questions = curing(data);
-      break;
   }
+}
+
+self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
+  trying(() => {
+    take(data);
+  });
   goOn();
 };
