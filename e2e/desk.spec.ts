@@ -12,7 +12,7 @@ const clockOf = async (page: Page, name: string): Promise<number> => {
 };
 const radio = (page: Page, name: string) => page.getByRole('radio', { name: new RegExp(`^${name}, `) });
 const settled = async (page: Page): Promise<void> => {
-  await expect(page.getByText('Looking for a better one…')).toHaveCount(0, { timeout: 10_000 });
+  await expect(page.getByText('Looking for a better one…')).toHaveCount(0);
 };
 async function openBoard(page: Page, address: string): Promise<void> {
   await page.goto(`${address}/board`);
@@ -96,7 +96,7 @@ test('by keyboard alone: picked, moved, late, why, what would help, let go', asy
   for (let at = before + 5; at < 16 * 60 + 10; at += 10) {
     await later.focus();
     await page.keyboard.press('Enter');
-    await expect.poll(() => clockOf(page, 'Beetroot 1'), { timeout: 10_000 }).toBe(at + 10);
+    await expect.poll(() => clockOf(page, 'Beetroot 1')).toBe(at + 10);
   }
   await settled(page);
   await expect(page.getByText('One batch late')).toBeVisible();
@@ -210,7 +210,7 @@ test('the server looks longer, on every core it has; what it finds is a draft un
   const before = await clockOf(page, 'Chowder 1');
   for (const by of [10, 20]) {
     await page.getByRole('button', { name: 'Chowder 1 10 minutes earlier' }).click();
-    await expect.poll(() => clockOf(page, 'Chowder 1'), { timeout: 10_000 }).toBe(before - by);
+    await expect.poll(() => clockOf(page, 'Chowder 1')).toBe(before - by);
   }
   await expect(page.getByText('Changed by hand')).toBeVisible();
   await settled(page);
@@ -221,7 +221,7 @@ test('the server looks longer, on every core it has; what it finds is a draft un
   await expect(plans).toContainText(/The first: \d+ batches, all in time\./);
 });
 
-test('twenty batches: the page answers while the worker searches', async ({ page, stand }) => {
+test('twenty batches: the page answers while the worker searches', async ({ page, stand, browser }) => {
   await holds(page, 'maren');
   await page.addInitScript(() => {
     const tasks: number[] = [];
@@ -246,23 +246,46 @@ test('twenty batches: the page answers while the worker searches', async ({ page
   await settled(page);
   const [first] = await page.getByRole('radio').all();
   await first?.click();
-  await page
-    .getByRole('button', { name: /10 minutes later$/ })
-    .first()
-    .click();
-  await expect(page.getByText('Changed by hand')).toBeVisible();
-  // From here on nobody touches the page: the worker searches, and each better plan it sends is drawn.
-  await page.evaluate(() => {
-    (globalThis as unknown as { longTasks: number[] }).longTasks.length = 0;
-  });
-  await settled(page);
-  const longest = await page.evaluate(() => Math.max(0, ...(globalThis as unknown as { longTasks: number[] }).longTasks));
-  info(longest);
-  expect(longest).toBeLessThan(50);
+  const longestMs: number[] = [];
+  const workMs: number[] = [];
+  for (const way of ['later', 'earlier', 'later']) {
+    await page
+      .getByRole('button', { name: new RegExp(`10 minutes ${way}$`) })
+      .first()
+      .click();
+    await expect(page.getByText('Changed by hand')).toBeVisible();
+    await expect(page.getByText('Looking for a better one…')).toBeVisible();
+    // From here on nobody touches the page: the worker searches, and each better plan it sends is drawn.
+    await browser.startTracing(page, { categories: ['toplevel'] });
+    await page.evaluate(() => {
+      (globalThis as unknown as { longTasks: number[] }).longTasks.length = 0;
+    });
+    await settled(page);
+    workMs.push(longestWorkMs(await browser.stopTracing()));
+    longestMs.push(await page.evaluate(() => Math.max(0, ...(globalThis as unknown as { longTasks: number[] }).longTasks)));
+  }
+  const inWords = (all: readonly number[]): string => all.map((ms) => ms.toFixed(0)).join(', ');
+  test.info().annotations.push({ type: 'longest task', description: `${inWords(longestMs)} ms by the wall, ${inWords(workMs)} ms of work` });
+  expect(Math.max(...workMs)).toBeLessThan(50);
+  // A busy machine stops the page now and then for as long; what is the page's own doing is there each time.
+  expect(Math.min(...longestMs)).toBeLessThan(50);
 });
 
-function info(longestMs: number): void {
-  test.info().annotations.push({ type: 'longest task', description: `${longestMs.toFixed(0)} ms` });
+/** The longest that the page's thread worked at one task, by the clock of the thread: what else the machine does is not in it. Milliseconds. */
+function longestWorkMs(trace: Buffer): number {
+  interface TraceEvent {
+    readonly name: string;
+    readonly pid: number;
+    readonly tid: number;
+    readonly tdur?: number;
+    readonly args?: { readonly name?: string };
+  }
+  const { traceEvents } = JSON.parse(trace.toString()) as { traceEvents: TraceEvent[] };
+  const threadOf = ({ pid, tid }: TraceEvent): string => `${String(pid)} ${String(tid)}`;
+  const pages = new Set(traceEvents.filter((event) => event.name === 'thread_name' && event.args?.name === 'CrRendererMain').map(threadOf));
+  const tasks = traceEvents.filter((event) => event.name === 'ThreadControllerImpl::RunTask' && pages.has(threadOf(event)));
+  expect(tasks.length).toBeGreaterThan(100);
+  return Math.max(...tasks.map((task) => task.tdur ?? 0)) / 1000;
 }
 
 test('where a browser has WebAssembly switched off it is said, with what to do, and the rest of the app goes on', async ({ page, stand }) => {

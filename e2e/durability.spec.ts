@@ -53,14 +53,14 @@ test('no acknowledged reading is lost when the server or the database is killed'
     process.kill(postmaster ?? 0, 'SIGKILL');
 
     const kept = reading(100);
-    await expect.poll(async () => (await post(`${url}/events`, { events: [kept] })).body.code, { timeout: 20_000 }).toBe('database.away');
+    await expect.poll(async () => (await post(`${url}/events`, { events: [kept] })).body.code).toBe('database.away');
     expect((await fetch(`http://127.0.0.1:${String(port)}/api/health`)).status).toBe(503);
 
     // Children of a killed postmaster take a moment to notice; only then may a new one start.
     await expect(async () => {
       await cluster.start();
     }).toPass({ timeout: 30_000 });
-    await expect.poll(async () => (await post(`${url}/events`, { events: [kept] })).status, { timeout: 20_000 }).toBe(200);
+    await expect.poll(async () => (await post(`${url}/events`, { events: [kept] })).status).toBe(200);
     expect(await temperatures()).toEqual([150, 120, 100]);
 
     const said = await quietly(process.execPath, [path.join(import.meta.dirname, '../server/dist/verify.js')], { env: { ...process.env, DATABASE_URL: cluster.url } });
@@ -84,7 +84,7 @@ test('a database that is down at the start is waited for', async () => {
         (answer) => answer.status,
         () => 0,
       );
-    await expect.poll(health, { timeout: 20_000 }).toBe(503);
+    await expect.poll(health).toBe(503);
     await cluster.start();
     await server.ready;
     expect(await health()).toBe(200);

@@ -3,6 +3,8 @@ import type { Cures, DayPlan, KernelLack, Pin, PlanStory, Split } from '@broth/c
 import { create } from 'zustand';
 
 interface Draft {
+  /** Which question it answers, as counted in `asked`. */
+  readonly ticket: number;
   readonly plan: DayPlan;
   readonly nowMin: number;
   /** Whether it has been searched for as long as it will be. */
@@ -23,6 +25,8 @@ interface Moment extends ByHand {
 interface Desk extends ByHand {
   readonly date: string | null;
   readonly draft: Draft | null;
+  /** Counts what the planner has been asked: a draft that answers something earlier is not the last word. */
+  readonly asked: number;
   /** The plan the last change was made to: what moved is told, and counted, against it. */
   readonly base: DayPlan | null;
   readonly past: readonly Moment[];
@@ -85,6 +89,7 @@ export const useDesk = create<Desk>()((set, get) => {
     splits: [],
     revision: 0,
     basedOn: 0,
+    asked: 0,
     stopped: null,
     ...FRESH,
     open: (date, accepted) => {
@@ -113,7 +118,7 @@ export const useDesk = create<Desk>()((set, get) => {
         base: earlier,
         past: [...past, { pins, splits, plan: shown }],
         future: [],
-        draft: { ...draft, plan: earlier, improved: false },
+        draft: { ...draft, plan: earlier },
         revision: revision + 1,
       });
     },

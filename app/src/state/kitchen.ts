@@ -280,15 +280,18 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       void get().flush();
     },
     showDay: async (date) => {
-      const before = get().day;
       set({ date });
-      if (before?.date !== date) {
+      // What is kept here shows until the server has answered; the server is asked at once, and what is slow to read here keeps nobody waiting.
+      const showKept = async (): Promise<void> => {
+        if (get().day?.date === date) return;
         const copy = await kept(dayView, `day ${date}`);
-        if (get().date === date) set({ day: copy ?? null });
-      }
+        if (get().date === date && get().day?.date !== date) set({ day: copy ?? null });
+      };
+      const shown = showKept();
       try {
         await readDay(date);
       } catch (error) {
+        await shown;
         if (get().day === null) throw error;
         sayOf(error);
       }

@@ -1,6 +1,6 @@
 import { dateMarkLastDay, liveStation, planDifference, startedBatches } from '@broth/core';
 import type { DayInput, DayPlan, DayState, PlanDifference } from '@broth/core';
-import { useEffect, useMemo, useState } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
 import { useDesk } from './desk';
 import { useKitchen } from './kitchen';
@@ -134,6 +134,7 @@ export function usePlanner(): void {
     // Without anything moved by hand a draft follows whatever is agreed.
     if (useDesk.getState().base === null) useDesk.setState({ basedOn: day.view.plan?.version ?? 0 });
     tickets.plan += 1;
+    useDesk.setState({ asked: tickets.plan });
     const { draft, base } = useDesk.getState();
     const input = inputOf(day, nowMin);
     // A change by hand begins from what was on the screen; anything else from what people work by, where there is such a plan.
@@ -204,9 +205,12 @@ const KEEP_MIN = 15;
 /** The plan to show: the accepted one as long as nothing was moved and it still has the batches the pars ask for, else the draft. */
 export function usePlan(who: string | null): ShownPlan | null {
   const day = useDay();
-  const draft = useDesk((state) => state.draft);
+  // Each better plan is drawn in slices, between whatever somebody taps meanwhile.
+  const draft = useDeferredValue(useDesk((state) => state.draft));
   const base = useDesk((state) => state.base);
   const kept = useDesk((state) => state.kept);
+  const asked = useDesk((state) => state.asked);
+  const stopped = useDesk((state) => state.stopped !== null);
   const refresh = useKitchen((state) => state.refresh);
   const postPlan = useKitchen((state) => state.postPlan);
   const [accepting, setAccepting] = useState(false);
@@ -252,6 +256,6 @@ export function usePlan(who: string | null): ShownPlan | null {
     if (fresh === null) return null;
     const before = base ?? accepted;
     const difference = before === null || before === fresh.plan ? null : planDifference(before, fresh.plan);
-    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, difference, keep, accept, accepting };
-  }, [day, draft, base, kept, accepting, postPlan, refresh, who]);
+    return { plan: fresh.plan, kind: 'draft', because, improving: !stopped && (fresh.ticket !== asked || !fresh.improved), difference, keep, accept, accepting };
+  }, [day, draft, base, kept, asked, stopped, accepting, postPlan, refresh, who]);
 }

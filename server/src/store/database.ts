@@ -26,13 +26,16 @@ const MIGRATIONS: Readonly<Record<string, (query: QueryInterface) => Promise<voi
   '0009-food-safety': foodSafety,
 };
 
+/** A database that has not answered by then is away. Milliseconds. */
+const CONNECT_MS = 3000;
+
 /** Opens a pool; connects on first use. A database that is away shows as an error of the query, not here. */
-export function openDatabase(url: string): Sequelize {
+export function openDatabase(url: string, connectMs: number = CONNECT_MS): Sequelize {
   const sequelize = new Sequelize(url, {
     dialect: 'postgres',
     logging: false,
-    pool: { max: 10, acquire: 5000, idle: 10_000 },
-    dialectOptions: { connectionTimeoutMillis: 3000, keepAlive: true },
+    pool: { max: 10, acquire: connectMs + 2000, idle: 10_000 },
+    dialectOptions: { connectionTimeoutMillis: connectMs, keepAlive: true },
   });
   defineModels(sequelize);
   return sequelize;

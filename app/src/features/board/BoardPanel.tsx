@@ -77,7 +77,7 @@ const BatchChips = memo(function BatchChips({ day, plan, selected, onSelect }: C
 });
 
 /** How the plan stands, the board, the batch that is picked and what can be done with it. */
-export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
+export const BoardPanel = memo(function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
   const { plan } = shown;
   const [selected, setSelected] = useState<string | null>(null);
   const [allTrouble, setAllTrouble] = useState(false);
@@ -161,4 +161,4 @@ export function BoardPanel({ day, shown, nowMin, moves, down }: Props) {
       <BatchChips day={day} plan={drawnPlan} selected={drawnSelected} onSelect={select} />
     </View>
   );
-}
+});

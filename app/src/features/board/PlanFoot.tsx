@@ -1,4 +1,5 @@
 import { words } from '@broth/contract';
+import { memo } from 'react';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import { useKitchen } from '../../state/kitchen';
@@ -32,7 +33,7 @@ function noteOf(shown: ShownPlan, day: OpenDay): string {
 }
 
 /** What stands between the draft and its being the plan: what it cost, one step back, and the one thing to do. Nothing while people work by what is shown. */
-export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonly shown: ShownPlan; readonly moves: Moves }) {
+export const PlanFoot = memo(function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonly shown: ShownPlan; readonly moves: Moves }) {
   const letGo = useDesk((state) => state.letGo);
   const lookLonger = useDesk((state) => state.lookLonger);
   const searchPlan = useKitchen((state) => state.searchPlan);
@@ -75,4 +76,4 @@ export function PlanFoot({ day, shown, moves }: { readonly day: OpenDay; readonl
       </View>
     </View>
   );
-}
+});
