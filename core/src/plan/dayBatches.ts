@@ -1,10 +1,11 @@
+import type { Allergen } from '../food/index';
 import { roundUp } from '../quantity/index';
 import { batchIdOf, blenderFor, keptSplit, splitIntoBatches, vesselsOf } from '../batch/index';
 import type { Station } from '../batch/index';
 import { allocate } from '../lot/index';
 import { needFor } from '../par/index';
 import type { Need } from '../par/index';
-import { componentDemand } from '../soup/index';
+import { allergensOf, componentDemand } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { DayInput, DayPlan, PlanFinding, StartedBatch } from './dayPlan';
 
@@ -19,7 +20,10 @@ export interface WantedBatch {
   /** Share of the soup's par that is served before it, 0 to 1. */
   readonly servedBefore: number;
   readonly started: StartedBatch | null;
+  readonly allergens: readonly Allergen[];
 }
+
+type Soups = ReadonlyMap<string, Soup>;
 
 export interface DayBatches {
   readonly wanted: readonly WantedBatch[];
@@ -59,13 +63,23 @@ function doneOtherwise(batches: readonly WantedBatch[], station: Station): PlanF
 }
 
 /** Batches of a soup that somebody has begun: they stay as they are. */
-function begunBatches(soup: Soup, serviceId: string | null, input: DayInput): WantedBatch[] {
+function begunBatches(soup: Soup, serviceId: string | null, input: DayInput, soupById: Soups): WantedBatch[] {
   return input.started
     .filter((batch) => batch.soupId === soup.id && batch.state !== 'discarded')
     .map((started) => {
       const { batchId: id, ordinal, volumeL, vesselId } = started;
       const own = input.earlierSoups?.find((one) => one.id === soup.id && one.version === started.soupVersion) ?? soup;
-      return { id, soup: own, ordinal, volumeL, vesselIds: vesselId === null ? [] : [vesselId], serviceId, servedBefore: 0, started };
+      return {
+        id,
+        soup: own,
+        ordinal,
+        volumeL,
+        vesselIds: vesselId === null ? [] : [vesselId],
+        serviceId,
+        servedBefore: 0,
+        started,
+        allergens: allergensOf(own, soupById).contains,
+      };
     });
 }
 
@@ -74,7 +88,7 @@ function litresOf(batches: readonly WantedBatch[]): number {
 }
 
 /** New batches of one soup or component for the litres still missing. */
-function newBatches(soup: Soup, missingL: number, serviceId: string | null, input: DayInput): { wanted: WantedBatch[]; findings: PlanFinding[] } {
+function newBatches(soup: Soup, missingL: number, serviceId: string | null, input: DayInput, soupById: Soups): { wanted: WantedBatch[]; findings: PlanFinding[] } {
   const stillL = roundUp(missingL, 0.5);
   if (stillL <= 0) return { wanted: [], findings: [] };
   const lacks = soup.steps.flatMap((step): PlanFinding[] => {
@@ -83,9 +97,10 @@ function newBatches(soup: Soup, missingL: number, serviceId: string | null, inpu
   });
   if (lacks.length > 0) return { wanted: [], findings: lacks };
   const firstOrdinal = Math.max(0, ...input.started.filter((batch) => batch.soupId === soup.id).map((batch) => batch.ordinal)) + 1;
+  const allergens = allergensOf(soup, soupById).contains;
   const named = (volumeL: number, vesselIds: readonly string[], index: number): WantedBatch => {
     const ordinal = firstOrdinal + index;
-    return { id: batchIdOf(input.date, soup.id, ordinal), soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null };
+    return { id: batchIdOf(input.date, soup.id, ordinal), soup, ordinal, volumeL, vesselIds, serviceId, servedBefore: 0, started: null, allergens };
   };
   if (!usesVessel(soup)) return { wanted: [named(stillL, [], 0)], findings: [] };
   const begunIds = new Set(input.started.map((batch) => batch.batchId));
@@ -150,8 +165,8 @@ export function dayBatches(input: DayInput): DayBatches {
   for (const need of needs) {
     const soup = soupById.get(need.soupId);
     if (soup === undefined) continue;
-    const begun = begunBatches(soup, need.serviceId, input);
-    const made = newBatches(soup, need.needL - litresOf(begun), need.serviceId, input);
+    const begun = begunBatches(soup, need.serviceId, input, soupById);
+    const made = newBatches(soup, need.needL - litresOf(begun), need.serviceId, input, soupById);
     wanted.push(...inTurn([...begun, ...made.wanted], need));
     findings.push(...made.findings);
   }
@@ -164,10 +179,10 @@ export function dayBatches(input: DayInput): DayBatches {
     if (soup === undefined) continue;
     const lots = input.lots.filter((lot) => lot.soupId === demand.componentId);
     const onHandL = allocate(lots, demand.demandL + demand.takenL, input.date, input.dateMarkLastDay).reduce((sum, use) => sum + (use.kind === 'counts' ? use.takenL : 0), 0);
-    const begun = begunBatches(soup, null, input);
+    const begun = begunBatches(soup, null, input, soupById);
     const leftL = Math.max(0, onHandL + litresOf(begun) - demand.takenL);
     const needL = roundUp(Math.max(0, demand.demandL - leftL), 0.5);
-    const made = newBatches(soup, needL, null, input);
+    const made = newBatches(soup, needL, null, input, soupById);
     wanted.push(...begun, ...made.wanted);
     findings.push(...made.findings);
     components.push({ ...demand, onHandL, needL });

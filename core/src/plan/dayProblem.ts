@@ -1,5 +1,5 @@
 import { byId } from '../quantity/index';
-import { allergensOf, componentDemand, stepDurationMin, stepRangeMin, withBlender } from '../soup/index';
+import { componentDemand, stepDurationMin, stepRangeMin, withBlender } from '../soup/index';
 import type { Jar, Soup, Step } from '../soup/index';
 import { blenderFor, vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
@@ -151,7 +151,6 @@ function movedRoomMin(steps: readonly JobStep[], readyByMin: number): number {
 interface Basis {
   readonly input: DayInput;
   readonly pins: readonly Pin[];
-  readonly allergensOf: (soup: Soup) => readonly string[];
   /** Batches of a component that a batch takes from, by its id and the component's. */
   readonly drawn: ReadonlyMap<string, readonly string[]>;
 }
@@ -198,7 +197,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     steps,
     lags: chainOf(steps, shown),
     spans: spanOf(batch, steps, shown, pins),
-    changeClass: classOf(basis.allergensOf(soup)),
+    changeClass: classOf(batch.allergens),
     releaseMin: Math.max(input.nowMin, Math.min(...station.people.map((person) => person.shift.fromMin)), 0),
     readyByMin,
     lateWeight: 1,
@@ -259,14 +258,8 @@ const HORIZON_MIN = 2 * 24 * 60;
 /** The wanted batches of a day on its station, as a sequencing problem. `pins` are those that are to be kept. */
 export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins: readonly Pin[] = input.pins ?? []): Problem {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
-  const known = new Map<Soup, readonly string[]>();
-  const holds = (soup: Soup): readonly string[] => {
-    const found = known.get(soup) ?? allergensOf(soup, soupById).contains;
-    known.set(soup, found);
-    return found;
-  };
-  const basis: Basis = { input, pins, allergensOf: holds, drawn: drawnFrom(input, wanted, soupById) };
-  const classes = new Map(wanted.map((batch) => [classOf(holds(batch.soup)), holds(batch.soup)]));
+  const basis: Basis = { input, pins, drawn: drawnFrom(input, wanted, soupById) };
+  const classes = new Map(wanted.map(({ allergens }) => [classOf(allergens), allergens]));
   return {
     horizonMin: HORIZON_MIN,
     resources: resourcesOf(input.station, input.nowMin),

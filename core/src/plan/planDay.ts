@@ -1,5 +1,3 @@
-import type { Allergen } from '../food/index';
-import { allergensOf } from '../soup/index';
 import { Explained, startSolving, stepWindows } from '../sequence/index';
 import type { Job, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
 import { changeoversOf, placedJobsOf } from './checkDayPlan';
@@ -11,7 +9,7 @@ import { stayUntil } from './overtime';
 import { shiftEndOf, staying, withPeople } from './shift';
 import { firstRoom, roomIn, withRoom } from './room';
 
-function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens: readonly Allergen[], explained: Explained): PlannedBatch {
+function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, explained: Explained): PlannedBatch {
   const readyMin = placed.steps.at(-1)?.endMin ?? 0;
   const state = batch.started === null ? 'planned' : batch.started.state === 'finished' ? 'finished' : 'running';
   const waits = explained.waitsOf(job.id);
@@ -28,7 +26,7 @@ function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, allergens
     bufferMin: job.bufferMin,
     readyMin,
     lateMin: job.readyByMin === null ? 0 : Math.max(0, readyMin - job.readyByMin),
-    allergens,
+    allergens: batch.allergens,
     steps: placed.steps.map(({ stepId, modeId, unitId, startMin, endMin }, index) => {
       const own = job.steps[index];
       return {
@@ -149,14 +147,13 @@ function unplacedOf(problem: Problem, { unplaced }: Sequence): readonly PlanFind
 }
 
 function planOf({ input, overtime, batches: { wanted, needs, components, findings }, pins, dropped }: Basis, problem: Problem, found: Sequence): DayPlan {
-  const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
   const sequence = numberedByTime(wanted, problem, found, pins);
   const explained = new Explained(problem, sequence);
   const placedById = new Map(sequence.jobs.map((job) => [job.jobId, job]));
   const batches = wanted.flatMap((batch): PlannedBatch[] => {
     const job = problem.jobs.find((candidate) => candidate.id === batch.id);
     const placed = placedById.get(batch.id);
-    return job === undefined || placed === undefined ? [] : [plannedBatch(batch, job, placed, allergensOf(batch.soup, soupById).contains, explained)];
+    return job === undefined || placed === undefined ? [] : [plannedBatch(batch, job, placed, explained)];
   });
   const late = batches
     .filter((batch) => batch.lateMin > 0 && batch.state !== 'finished')

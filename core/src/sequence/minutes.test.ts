@@ -75,7 +75,9 @@ describe('what is free, minute by minute', () => {
           kernel.set({ bits: kernel.row(minutes.bits) });
           const levelOf = compiled.jobs[0]!.variants[0]!.uses.map(([level]) => level!);
           const counted = new Counted(
-            [0, 1].map((resource) => Array.from(compiled.capacity.subarray(resource * HORIZON, (resource + 1) * HORIZON))),
+            compiled.problem.resources.map((resource) =>
+              Array.from({ length: HORIZON }, (_, at) => resource.windows.reduce((sum, { fromMin, toMin, capacity }) => sum + (fromMin <= at && at < toMin ? capacity : 0), 0)),
+            ),
             uses,
           );
           const each = levelOf.map((level) => kernel.list([level]));

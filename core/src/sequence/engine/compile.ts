@@ -1,5 +1,5 @@
 import { changeoverMin } from '../problem';
-import type { Job, JobStep, Lag, Mode, Problem } from '../problem';
+import type { Job, JobStep, Lag, Mode, Problem, Resource } from '../problem';
 
 /**
  * A problem as the search reads it: names become indices, every lag a pair of start-to-start bounds, every choice of modes and units of a
@@ -9,6 +9,13 @@ import type { Job, JobStep, Lag, Mode, Problem } from '../problem';
 /** So much of a resource at once, as something asks for it; resource −1 = one the station has not, and nobody ever gets. */
 interface Level {
   readonly resource: number;
+  readonly units: number;
+}
+
+/** So many units from one minute to before another. */
+interface Stretch {
+  readonly fromMin: number;
+  readonly toMin: number;
   readonly units: number;
 }
 
@@ -90,8 +97,8 @@ export interface Compiled {
   readonly problem: Problem;
   readonly horizon: number;
   readonly resources: number;
-  /** `[resource * horizon + minute]`. */
-  readonly capacity: Int16Array;
+  /** How much there is of each resource, from 0 to the horizon. */
+  readonly free: readonly (readonly Stretch[])[];
   readonly levels: readonly Level[];
   readonly jobs: readonly CompiledJob[];
   readonly stepCount: number;
@@ -117,16 +124,22 @@ function bounds(lag: Lag, fromMin: number, toMin: number): { min: number; max: n
   return { min: Math.ceil(lag.minMin + shift), max: lag.maxMin === null ? Number.POSITIVE_INFINITY : Math.floor(lag.maxMin + shift) };
 }
 
+/** What comes after what. */
+interface Edge {
+  readonly from: number;
+  readonly to: number;
+}
+
 /** Steps in an order that respects the lags; null when they form a circle. */
-function topological(size: number, edges: readonly (readonly [number, number])[]): readonly number[] | null {
+function topological(size: number, edges: readonly Edge[]): readonly number[] | null {
   const waiting = Array.from({ length: size }, () => 0);
-  for (const [, to] of edges) waiting[to]! += 1;
+  for (const { to } of edges) waiting[to]! += 1;
   const ready = waiting.flatMap((count, index) => (count === 0 ? [index] : []));
   const order: number[] = [];
   for (let at = 0; at < ready.length; at += 1) {
     const step = ready[at]!;
     order.push(step);
-    for (const [from, to] of edges) if (from === step && (waiting[to]! -= 1) === 0) ready.push(to);
+    for (const { from, to } of edges) if (from === step && (waiting[to]! -= 1) === 0) ready.push(to);
   }
   return order.length === size ? order : null;
 }
@@ -153,9 +166,9 @@ function apartOf(size: number, outgoing: readonly (readonly OutgoingLag[])[]): F
   return apart;
 }
 
-function reachable(size: number, edges: readonly (readonly [number, number])[], order: readonly number[]): boolean[][] {
+function reachable(size: number, edges: readonly Edge[], order: readonly number[]): boolean[][] {
   const reach = Array.from({ length: size }, (_, from) => Array.from({ length: size }, (__, to) => from === to));
-  for (const step of [...order].reverse()) for (const [from, to] of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from]![end] ||= reach[to]![end]!;
+  for (const step of [...order].reverse()) for (const { from, to } of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from]![end] ||= reach[to]![end]!;
   return reach;
 }
 
@@ -273,10 +286,10 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   for (const step of order) blocks.set(find(step), [...(blocks.get(find(step)) ?? []), step]);
   const list = [...blocks.values()];
   const at = new Map(list.flatMap((block, index) => block.map((step): [number, number] => [step, index])));
-  const edges = job.lags.flatMap((lag): (readonly [number, number])[] => {
+  const edges = job.lags.flatMap((lag): Edge[] => {
     const from = at.get(stepIndex.get(lag.from)!)!;
     const to = at.get(stepIndex.get(lag.to)!)!;
-    return from === to ? [] : [[from, to]];
+    return from === to ? [] : [{ from, to }];
   });
   return (topological(list.length, edges) ?? []).map((index) => list[index]!);
 }
@@ -288,9 +301,9 @@ export function piecesOf(job: Job): readonly (readonly number[])[] {
   return blocksOf(job, order, reachable(job.steps.length, edges, order), ({ minMin, maxMin }) => maxMin === minMin, []);
 }
 
-function edgesOf(job: Job): readonly (readonly [number, number])[] {
+function edgesOf(job: Job): readonly Edge[] {
   const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
-  return job.lags.map((lag): readonly [number, number] => [stepIndex.get(lag.from)!, stepIndex.get(lag.to)!]);
+  return job.lags.map((lag): Edge => ({ from: stepIndex.get(lag.from)!, to: stepIndex.get(lag.to)! }));
 }
 
 function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], inputs: CompiledJob['inputs']): CompiledJob | null {
@@ -300,7 +313,7 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
   if (order === null || variants.length === 0) return null;
   const reach = reachable(job.steps.length, edges, order);
   const fine = blocksOf(job, order, reach, ({ maxMin }) => maxMin !== null && maxMin < LOOSE_MIN, job.spans);
-  const sinks = order.filter((step) => edges.every(([from]) => from !== step));
+  const sinks = order.filter((step) => edges.every(({ from }) => from !== step));
   const done = job.steps.map((step) => (step.fixed?.kind === 'done' ? step.fixed : null));
   const spanOpen = job.spans.some((span) => done[stepIndex.get(span.from)!] !== null && done[stepIndex.get(span.to)!] === null);
   let soonestEnd = Number.POSITIVE_INFINITY;
@@ -325,7 +338,7 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     partitions: fine.length > 1 ? [fine, [order]] : [fine],
     crosses: job.steps.map((_, step) => {
       const own = fine.find((block) => block.includes(step));
-      return edges.some(([from, to]) => (from === step || to === step) && !(own?.includes(from) === true && own.includes(to)));
+      return edges.some(({ from, to }) => (from === step || to === step) && !(own?.includes(from) === true && own.includes(to)));
     }),
     doneStart: done.map((times) => times?.startMin ?? -1),
     doneEnd: done.map((times) => times?.endMin ?? -1),
@@ -346,16 +359,15 @@ function inputsOf(job: Job, jobIndex: ReadonlyMap<string, number>): CompiledJob[
   return job.steps.flatMap(({ fixed, afterJobs }, step) => (fixed?.kind === 'done' ? [] : afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step, job: jobIndex.get(id)! }] : []))));
 }
 
-function capacityOf(problem: Problem): Int16Array {
-  const { horizonMin: horizon } = problem;
-  const capacity = new Int16Array(problem.resources.length * horizon);
-  problem.resources.forEach((resource, index) => {
-    const base = index * horizon;
-    if (resource.windows.length === 0) capacity.fill(resource.capacity, base, base + horizon);
-    for (const window of resource.windows)
-      for (let minute = Math.max(0, window.fromMin); minute < Math.min(horizon, window.toMin); minute += 1) capacity[base + minute]! += window.capacity;
+/** How much there is of a resource: what its windows add up to, or always all. */
+function freeOf({ capacity, windows }: Resource, horizon: number): readonly Stretch[] {
+  if (windows.length === 0) return [{ fromMin: 0, toMin: horizon, units: capacity }];
+  const within = (minute: number): number => Math.max(0, Math.min(horizon, minute));
+  const cuts = [...new Set([0, horizon, ...windows.flatMap(({ fromMin, toMin }) => [within(fromMin), within(toMin)])])].sort((left, right) => left - right);
+  return cuts.slice(1).map((toMin, at) => {
+    const fromMin = cuts[at]!;
+    return { fromMin, toMin, units: windows.reduce((sum, window) => sum + (window.fromMin <= fromMin && fromMin < window.toMin ? window.capacity : 0), 0) };
   });
-  return capacity;
 }
 
 /** A job as any other: callers make them in many ways, and what is copied by a spread has a shape of its own to the compiler, which compiles all that reads it anew. */
@@ -398,11 +410,11 @@ export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'
       }
     );
   });
-  const edges = jobs.flatMap((job) => job.inputs.map((input): readonly [number, number] => [input.job, job.index]));
+  const edges = jobs.flatMap((job) => job.inputs.map((input): Edge => ({ from: input.job, to: job.index })));
   const waiting = jobs.map((job) => new Set(job.inputs.map((input) => input.job)).size);
   const order = waiting.flatMap((count, index) => (count === 0 ? [index] : []));
   for (let at = 0; at < order.length; at += 1)
-    for (const next of new Set(edges.filter(([from]) => from === order[at]).map(([, to]) => to))) if ((waiting[next]! -= 1) === 0) order.push(next);
+    for (const next of new Set(edges.filter(({ from }) => from === order[at]).map(({ to }) => to))) if ((waiting[next]! -= 1) === 0) order.push(next);
   // Units that are washed by one table share it.
   const tables = new Map<string, Int32Array>();
   const washes = problem.units.map((unit): Int32Array | null => {
@@ -420,7 +432,7 @@ export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'
     problem,
     horizon: problem.horizonMin,
     resources: problem.resources.length,
-    capacity: capacityOf(problem),
+    free: problem.resources.map((resource) => freeOf(resource, problem.horizonMin)),
     jobs,
     stepCount: offset,
     unitCount: problem.units.length,

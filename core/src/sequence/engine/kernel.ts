@@ -53,7 +53,6 @@ declare const WebAssembly: {
   readonly Module: new (bytes: Uint8Array) => object;
   readonly Instance: new (module: object, imports: { readonly laying: { readonly random: () => number } }) => { readonly exports: Exports };
 };
-declare function atob(base64: string): string;
 
 /** Why nothing can be planned here: WebAssembly is switched off, or there is no room for one more kernel. */
 export type KernelLack = 'off' | 'room';
@@ -77,12 +76,8 @@ let compiled: object | null = null;
 
 function compiledOnce(): object {
   if (compiled !== null) return compiled;
-  const text = atob(KERNEL);
-  const bytes = new Uint8Array(text.length);
-  // By hand: what goes through an iterator takes the first plan fifteen milliseconds.
-  for (let at = 0; at < text.length; at += 1) bytes[at] = text.charCodeAt(at);
   try {
-    compiled = new WebAssembly.Module(bytes);
+    compiled = new WebAssembly.Module(KERNEL);
     return compiled;
   } catch {
     // Some browsers switch WebAssembly off when somebody asks them to be most careful, and so may a proxy's policy.

@@ -29,11 +29,9 @@ export class Minutes {
   /** Of each resource with digits: where each of its levels stands, and the amount it asks for. */
   private readonly levelsOf: readonly Int32Array[];
 
-  constructor({ capacity, horizon, levels, resources }: Compiled) {
+  constructor({ free, horizon, levels }: Compiled) {
     const words = (horizon >> SHIFT) + 1;
-    const most = Array.from({ length: resources }, (_, resource) =>
-      capacity.subarray(resource * horizon, (resource + 1) * horizon).reduce((left, right) => Math.max(left, right), 0),
-    );
+    const most = free.map((stretches) => Math.max(0, ...stretches.map(({ units }) => units)));
     const isLadder = most.map((count) => count <= LADDER);
     const rows = most.map((count, resource) => (isLadder[resource]! ? count : WORD - Math.clz32(count)));
     const before = rows.map((_, resource) => rows.slice(0, resource).reduce((sum, count) => sum + count, 0));
@@ -51,18 +49,15 @@ export class Minutes {
       Int32Array.from(levels.flatMap((level, index) => (level.resource === resource && !isLadder[resource]! ? [this.levelAt[index]!, level.units] : []))),
     );
     this.bits = new Int32Array(row * words);
-    for (let resource = 0; resource < resources; resource += 1)
-      for (let since = 0; since < horizon;) {
-        const count = capacity[resource * horizon + since]!;
-        let minute = since;
-        while (minute < horizon && capacity[resource * horizon + minute] === count) minute += 1;
+    free.forEach((stretches, resource) => {
+      for (const { fromMin, toMin, units: count } of stretches) {
         for (let index = 0; index < rows[resource]!; index += 1)
-          if (isLadder[resource]! ? count <= index : ((count >> index) & 1) === 1) this.set(this.from[resource]! + index * words, since, minute - 1);
+          if (isLadder[resource]! ? count <= index : ((count >> index) & 1) === 1) this.set(this.from[resource]! + index * words, fromMin, toMin - 1);
         levels.forEach((level, index) => {
-          if (level.resource === resource && count < level.units) this.set(this.levelAt[index]!, since, minute - 1);
+          if (level.resource === resource && count < level.units) this.set(this.levelAt[index]!, fromMin, toMin - 1);
         });
-        since = minute;
       }
+    });
     levels.forEach((level, index) => {
       this.set(this.levelAt[index]!, level.resource < 0 ? 0 : horizon, (words << SHIFT) - 1);
     });

@@ -110,10 +110,20 @@ export class Timetable {
     this.parts = { bits: next(minutes.bits.length), start: next(stepCount), end: next(jobs.length), variantOf: next(jobs.length) };
     const firstHolds = words;
     // A job has as many holds in a unit as the way of doing it that has most.
-    const most = Array.from({ length: unitCount }, (_, unit) =>
-      jobs.reduce((sum, { variants }) => sum + variants.reduce((more, { holdings }) => Math.max(more, holdings.filter((holding) => holding.unit === unit).length), 0), 0),
-    );
-    this.holdsFrom = most.map((count) => next(1 + count * HOLD_WORDS)[0]);
+    const most = new Int32Array(unitCount);
+    for (const { variants } of jobs) {
+      const inOne = new Int32Array(unitCount);
+      for (const { holdings } of variants)
+        for (const { unit } of holdings)
+          inOne[unit] = Math.max(
+            inOne[unit]!,
+            holdings.reduce((count, holding) => count + (holding.unit === unit ? 1 : 0), 0),
+          );
+      inOne.forEach((count, unit) => {
+        most[unit]! += count;
+      });
+    }
+    this.holdsFrom = Array.from(most, (count) => next(1 + count * HOLD_WORDS)[0]);
     const [washTotal] = next(1);
     this.stateBytes = words * BYTES;
     this.state = kernel.room(words);
