@@ -300,6 +300,9 @@ test('where a browser has WebAssembly switched off it is said, with what to do, 
   await page.goto(`${stand.address}/par`);
   const said = page.getByRole('alert').filter({ hasText: 'WebAssembly switched off' });
   await expect(said).toBeVisible();
+  await page.goto(`${stand.address}/board`);
+  await expect(said).toBeVisible();
+  await expect(page.getByText('There is no plan here yet.')).toBeVisible();
   await page.getByRole('link', { name: 'Log' }).click();
   await expect(page.getByRole('heading', { name: 'Log', exact: true })).toBeVisible();
   await expect(said).toHaveCount(0);

@@ -55,7 +55,7 @@ for (const look of ['enamel', 'iron'] as const) {
     for (const path of PAGES) {
       await page.goto(`${stand.address}${path}`);
       await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-      await expect(page.getByText('Fetching the day…')).toHaveCount(0);
+      await expect(page.getByText(/^(Fetching the day|Working out the plan)…$/)).toHaveCount(0);
       if (path === '/board') await page.getByRole('radio', { name: /Veg stock 1/ }).click();
       const { violations } = await new AxeBuilder({ page }).analyze();
       for (const violation of violations) {

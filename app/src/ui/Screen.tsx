@@ -6,6 +6,7 @@ import type { ReactNode } from 'react';
 import { Pressable, ScrollView, Text, View, useWindowDimensions } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
 import { useUnsentPars } from '../state/unsentPars';
+import { useDesk } from '../state/desk';
 import { useKitchen } from '../state/kitchen';
 import { usePreferences } from '../state/preferences';
 import { BOLD, SANS, TOUCH, WIDE_FROM, usePalette } from '../theme/theme';
@@ -310,4 +311,11 @@ export function Waiting() {
       {trouble === null && !isAway ? null : <Note>Trying again every few seconds.</Note>}
     </View>
   );
+}
+
+/** Where a plan will stand: until the day is here, and then until it has one. Why it may get none is said above the page. */
+export function WaitingForPlan() {
+  const isHere = useKitchen((state) => state.book !== null && state.day !== null);
+  const stopped = useDesk((state) => state.stopped !== null);
+  return isHere ? <Body>{stopped ? 'There is no plan here yet.' : 'Working out the plan…'}</Body> : <Waiting />;
 }

@@ -5,7 +5,7 @@ import { usePreferences } from '../../state/preferences';
 import { useDay } from '../../state/useDay';
 import { usePlan } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
-import { Screen, Waiting, useIsWide } from '../../ui/Screen';
+import { Screen, WaitingForPlan, useIsWide } from '../../ui/Screen';
 import { Note, Strong } from '../../ui/Type';
 import { PlanFoot } from '../board/PlanFoot';
 import { useMoves } from '../board/useMoves';
@@ -21,7 +21,7 @@ export function BatchesScreen() {
   const foot = (
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
       <View style={{ flex: 1 }}>
-        <Strong>{shown === null ? 'Working…' : `${String(shown.plan.batches.length)} batches, ${words.litres(litres)}`}</Strong>
+        <Strong>{shown === null ? 'No batches yet' : `${String(shown.plan.batches.length)} batches, ${words.litres(litres)}`}</Strong>
         <Note>{shown === null ? '' : shown.kind === 'accepted' ? 'As in the accepted plan' : 'Not accepted yet'}</Note>
       </View>
       <Action
@@ -44,7 +44,7 @@ export function BatchesScreen() {
   const changed = day !== null && shown?.because === 'moved' ? <PlanFoot day={day} shown={shown} moves={moves} /> : foot;
   return (
     <Screen title="Batches" foot={changed}>
-      {day === null || shown === null ? <Waiting /> : <BatchList day={day} plan={shown.plan} columns={wide ? 3 : 1} />}
+      {day === null || shown === null ? <WaitingForPlan /> : <BatchList day={day} plan={shown.plan} columns={wide ? 3 : 1} />}
     </Screen>
   );
 }

@@ -4,7 +4,7 @@ import { useDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import { usePlan } from '../../state/usePlan';
 import { lazyPart } from '../../ui/lazily';
-import { Screen, Waiting, useIsWide } from '../../ui/Screen';
+import { Screen, WaitingForPlan, useIsWide } from '../../ui/Screen';
 import { BoardPanel } from './BoardPanel';
 import { PlanFoot } from './PlanFoot';
 import { useMoves, useUndoKeys } from './useMoves';
@@ -22,7 +22,7 @@ export function BoardScreen() {
   if (day === null || shown === null) {
     return (
       <Screen title="Board">
-        <Waiting />
+        <WaitingForPlan />
       </Screen>
     );
   }

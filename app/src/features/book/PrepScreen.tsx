@@ -10,7 +10,7 @@ import { useDay } from '../../state/useDay';
 import { usePlan } from '../../state/usePlan';
 import { Choice } from '../../ui/Action';
 import { Tick } from '../../ui/Field';
-import { Screen, Waiting, useIsWide } from '../../ui/Screen';
+import { Screen, WaitingForPlan, useIsWide } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Figure, Note, Strong, Title } from '../../ui/Type';
 import { useBack } from './useBack';
@@ -32,7 +32,7 @@ export function PrepScreen() {
   if (open === null || day === null || shown === null) {
     return (
       <Screen title="Prep" back={back}>
-        <Waiting />
+        <WaitingForPlan />
       </Screen>
     );
   }

@@ -4,7 +4,7 @@ import { ScrollView, View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
 import { useNow } from '../../state/useNow';
 import type { ShownPlan } from '../../state/usePlan';
-import { Screen, Waiting } from '../../ui/Screen';
+import { Screen, WaitingForPlan } from '../../ui/Screen';
 import { Title } from '../../ui/Type';
 import { BatchList } from '../batches/BatchList';
 import { BoardPanel } from '../board/BoardPanel';
@@ -42,10 +42,10 @@ export function DeskScreen({ day, shown, foot, children }: Props) {
           {children}
         </Column>
         <Column title="Batches" share={4}>
-          {shown === null ? <Waiting /> : <BatchList day={day} plan={drawn ?? shown.plan} />}
+          {shown === null ? <WaitingForPlan /> : <BatchList day={day} plan={drawn ?? shown.plan} />}
         </Column>
         <Column title="Board" share={6}>
-          {shown === null ? <Waiting /> : <BoardPanel day={day} shown={shown} nowMin={day.minuteOf(now)} moves={moves} down />}
+          {shown === null ? <WaitingForPlan /> : <BoardPanel day={day} shown={shown} nowMin={day.minuteOf(now)} moves={moves} down />}
         </Column>
       </View>
     </Screen>

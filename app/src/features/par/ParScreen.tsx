@@ -100,7 +100,7 @@ export function ParScreen() {
     <View style={{ flexDirection: 'row', alignItems: 'center', gap: 12 }}>
       <View style={{ flex: 1 }}>
         <Strong>{words.litres(toMakeL)} to make</Strong>
-        <Note>{shown === null ? 'Working out the batches…' : `${String(shown.plan.batches.length)} batches with stocks and roasts`}</Note>
+        <Note>{shown === null ? 'No batches yet' : `${String(shown.plan.batches.length)} batches with stocks and roasts`}</Note>
       </View>
       <Action
         kind="main"
