@@ -284,8 +284,10 @@ function longestWorkMs(trace: Buffer): number {
   const threadOf = ({ pid, tid }: TraceEvent): string => `${String(pid)} ${String(tid)}`;
   const pages = new Set(traceEvents.filter((event) => event.name === 'thread_name' && event.args?.name === 'CrRendererMain').map(threadOf));
   const tasks = traceEvents.filter((event) => event.name === 'ThreadControllerImpl::RunTask' && pages.has(threadOf(event)));
-  expect(tasks.length).toBeGreaterThan(100);
-  return Math.max(...tasks.map((task) => task.tdur ?? 0)) / 1000;
+  const longest = Math.max(0, ...tasks.map((task) => task.tdur ?? 0)) / 1000;
+  // A trace that saw nothing says nothing.
+  expect(longest).toBeGreaterThan(1);
+  return longest;
 }
 
 test('where a browser has WebAssembly switched off it is said, with what to do, and the rest of the app goes on', async ({ page, stand }) => {
