@@ -174,10 +174,11 @@ function reachable(size: number, edges: readonly Edge[], order: readonly number[
 
 /** Every combination of one item from each list, the first `limit` of them. */
 function combinations(lists: readonly (readonly number[])[], limit: number): readonly (readonly number[])[] {
-  let found: readonly (readonly number[])[] = [[]];
+  let found: number[][] = [[]];
   for (const list of lists) {
-    found = found.flatMap((chosen) => list.map((item) => [...chosen, item]));
-    if (found.length > limit) found = found.slice(0, limit);
+    // Most lists have one item, and nothing is copied for it.
+    if (list.length === 1) for (const chosen of found) chosen.push(list[0]!);
+    else found = found.flatMap((chosen) => list.map((item) => [...chosen, item])).slice(0, limit);
   }
   return found;
 }
