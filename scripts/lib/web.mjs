@@ -33,7 +33,7 @@ function compress(folder) {
     if (!/\.(js|css|html|json|svg)$/.test(file) || statSync(file).size < 1024) continue;
     const body = readFileSync(file);
     writeFileSync(`${file}.gz`, gzipSync(body, { level: 9 }));
-    writeFileSync(`${file}.br`, brotliCompressSync(body, { params: { [constants.BROTLI_PARAM_QUALITY]: 9, [constants.BROTLI_PARAM_SIZE_HINT]: body.length } }));
+    writeFileSync(`${file}.br`, brotliCompressSync(body, { params: { [constants.BROTLI_PARAM_SIZE_HINT]: body.length } }));
   }
 }
 

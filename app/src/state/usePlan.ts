@@ -209,12 +209,10 @@ export function usePlan(who: string | null): ShownPlan | null {
   const draft = useDeferredValue(useDesk((state) => state.draft));
   const base = useDesk((state) => state.base);
   const kept = useDesk((state) => state.kept);
-  const asked = useDesk((state) => state.asked);
-  const stopped = useDesk((state) => state.stopped !== null);
   const refresh = useKitchen((state) => state.refresh);
   const postPlan = useKitchen((state) => state.postPlan);
   const [accepting, setAccepting] = useState(false);
-  return useMemo(() => {
+  const shown = useMemo((): ShownPlan | null => {
     if (day === null) return null;
     const accepted = (day.view.plan?.plan ?? null) as DayPlan | null;
     const fresh = draft !== null && draft.plan.date === day.view.date ? draft : null;
@@ -256,6 +254,11 @@ export function usePlan(who: string | null): ShownPlan | null {
     if (fresh === null) return null;
     const before = base ?? accepted;
     const difference = before === null || before === fresh.plan ? null : planDifference(before, fresh.plan);
-    return { plan: fresh.plan, kind: 'draft', because, improving: !stopped && (fresh.ticket !== asked || !fresh.improved), difference, keep, accept, accepting };
-  }, [day, draft, base, kept, asked, stopped, accepting, postPlan, refresh, who]);
+    return { plan: fresh.plan, kind: 'draft', because, improving: !fresh.improved, difference, keep, accept, accepting };
+  }, [day, draft, base, kept, accepting, postPlan, refresh, who]);
+  // Nobody who works by an accepted plan is told of what is only asked.
+  const isDraft = shown?.kind === 'draft';
+  const isOver = useDesk((state) => isDraft && state.stopped !== null);
+  const isAsked = useDesk((state) => isDraft && draft?.ticket !== state.asked);
+  return useMemo(() => (shown === null || !isDraft ? shown : { ...shown, improving: !isOver && (isAsked || shown.improving) }), [shown, isDraft, isOver, isAsked]);
 }
