@@ -56,7 +56,7 @@ async function main() {
   };
   try {
     await serveAt('05:10');
-    await shoot('par-phone', PHONE, 'enamel', '/par', 'to make');
+    await shoot('par-phone', PHONE, 'enamel', '/par', 'with stocks and roasts');
     await shoot('batches-phone', PHONE, 'enamel', '/batches', 'Lentil 1');
     await shoot('book-phone', PHONE, 'enamel', '/book', 'Red lentil and roast carrot');
     await shoot('soup-phone', PHONE, 'enamel', '/book/celeriac', 'Peel and cut celeriac, apple, onion');
