@@ -69,6 +69,8 @@ const shape = z.object({
         name: z.string().default(''),
         capacity: z.int().min(0).max(10_000),
         windows: z.array(z.object({ fromMin: minute, toMin: minute, capacity: z.int().min(0) })).default([]),
+        /** Nothing of these is in use while any of this one is. */
+        excludes: z.array(id).default([]),
       }),
     )
     .default([]),
@@ -108,6 +110,12 @@ export const problemDocument = shape.superRefine((given, context) => {
   given.changeovers.forEach((one, index) => {
     if (one.min.length !== one.classes.length || one.min.some((row) => row.length !== one.classes.length))
       say(['changeovers', index, 'min'], `The table wants ${String(one.classes.length)} rows of ${String(one.classes.length)} minutes, one for each class.`);
+  });
+  given.resources.forEach((one, index) => {
+    for (const other of one.excludes) {
+      if (!resources.has(other)) say(['resources', index, 'excludes'], `There is no resource "${other}".`);
+      if (other === one.id) say(['resources', index, 'excludes'], `"${other}" cannot exclude itself. Give it a capacity of 1 if one step at a time may use it.`);
+    }
   });
   given.jobs.forEach((one, at) => {
     const steps = new Set(one.steps.map((step) => step.id));

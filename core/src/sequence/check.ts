@@ -20,6 +20,7 @@ export type Violation =
   | { readonly code: 'step.beforeInput'; readonly jobId: string; readonly stepId: string; readonly inputId: string }
   | { readonly code: 'resource.unknown'; readonly resourceId: string }
   | { readonly code: 'resource.over'; readonly resourceId: string; readonly atMin: number; readonly used: number; readonly capacity: number }
+  | { readonly code: 'resource.excluded'; readonly resourceId: string; readonly byId: string; readonly atMin: number }
   | { readonly code: 'unit.wrong'; readonly jobId: string; readonly unitId: string | null }
   | { readonly code: 'unit.volume'; readonly jobId: string; readonly unitId: string; readonly volumeL: number }
   | { readonly code: 'unit.clash'; readonly unitId: string; readonly jobId: string; readonly otherJobId: string; readonly missingMin: number }
@@ -133,6 +134,13 @@ function checkResources(problem: Problem, loads: readonly Load[]): Violation[] {
           : resource.windows.reduce((sum, window) => sum + (window.fromMin <= atMin && atMin < window.toMin ? window.capacity : 0), 0);
       // Work that has already happened may have been more than the plan allows; that is the day's affair, not the plan's.
       if (used > capacity && running.some((load) => !load.happened)) found.push({ code: 'resource.over', resourceId: resource.id, atMin, used, capacity });
+    }
+    for (const other of problem.resources) {
+      if (resource.excludes?.includes(other.id) !== true) continue;
+      for (const one of own)
+        for (const load of loads)
+          if (load.resourceId === other.id && load.fromMin < one.toMin && one.fromMin < load.toMin && !(load.happened && one.happened))
+            found.push({ code: 'resource.excluded', resourceId: resource.id, byId: other.id, atMin: Math.max(load.fromMin, one.fromMin) });
     }
   }
   return found;

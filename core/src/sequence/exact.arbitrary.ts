@@ -80,8 +80,11 @@ function layouts(problem: Problem, job: Job): readonly PlacedJob[] {
 /** The cost of the best of all plans, by trying every one; null when there is none. Knows the model, not the engine. */
 export function exactCost(problem: Problem): number | null {
   const { jobs } = problem;
-  const capacity = problem.resources[0]?.capacity ?? 0;
-  const load = Array.from({ length: problem.horizonMin }, () => 0);
+  const loads = new Map(problem.resources.map(({ id }) => [id, Array.from({ length: problem.horizonMin }, () => 0)]));
+  const isFree = (): boolean =>
+    problem.resources.every(({ id, capacity, excludes = [] }) =>
+      loads.get(id)?.every((used, minute) => used <= capacity && (used === 0 || excludes.every((other) => loads.get(other)?.[minute] === 0))),
+    );
   const chosen: PlacedJob[] = [];
   const ways = jobs.map((job) => layouts(problem, job));
   const unitOf = (id: string | undefined) => problem.units.find((unit) => unit.id === id);
@@ -126,13 +129,15 @@ export function exactCost(problem: Problem): number | null {
       if (chosen.some((other, at) => !apart(other, jobs[at] ?? job, way, job))) continue;
       const add = (sign: number): void => {
         way.steps.forEach((step, at) => {
-          const units = job.steps[at]?.modes[0]?.uses[0]?.units ?? 0;
-          for (let minute = step.startMin; minute < step.endMin; minute += 1) load[minute] = (load[minute] ?? 0) + sign * units;
+          for (const { resourceId, units } of job.steps[at]?.modes[0]?.uses ?? []) {
+            const load = loads.get(resourceId) ?? [];
+            for (let minute = step.startMin; minute < step.endMin; minute += 1) load[minute] = (load[minute] ?? 0) + sign * units;
+          }
         });
       };
       add(1);
       chosen.push(way);
-      if (load.every((used) => used <= capacity)) choose(index + 1);
+      if (isFree()) choose(index + 1);
       chosen.pop();
       add(-1);
     }

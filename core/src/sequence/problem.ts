@@ -12,6 +12,8 @@ export interface Resource {
   readonly name: string;
   readonly capacity: number;
   readonly windows: readonly { readonly fromMin: number; readonly toMin: number; readonly capacity: number }[];
+  /** Resources of which nothing is in use while any of this one is, and the other way round (an oven at one heat and the same oven at another). Said of either is said of both. */
+  readonly excludes?: readonly string[] | undefined;
 }
 
 export interface ResourceUse {
@@ -96,6 +98,13 @@ export interface Job {
   readonly bufferMin: number;
   /** How long before that it may be ready and nobody minds. */
   readonly likesEarlyMin: number;
+}
+
+/** Of each resource, by its place, the places of those that exclude it or that it excludes. */
+export function rivalsOf({ resources }: Pick<Problem, 'resources'>): readonly (readonly number[])[] {
+  return resources.map(({ id, excludes = [] }, at) =>
+    resources.flatMap((other, index) => (index !== at && (excludes.includes(other.id) || other.excludes?.includes(id) === true) ? [index] : [])),
+  );
 }
 
 /** What a minute of each counts in a problem's cost. */

@@ -1,3 +1,4 @@
+import { rivalsOf } from './problem';
 import type { Mode, PlacedStep, Problem, Sequence } from './problem';
 import { Kernel } from './engine/kernel';
 
@@ -174,6 +175,16 @@ export class Replay {
         }
       });
     }
+    // What excludes each other stays in its order.
+    const rivals = new Map(rivalsOf(this.problem).map((those, at) => [this.problem.resources[at]?.id ?? '', those.map((rival) => this.problem.resources[rival]?.id ?? '')]));
+    made.forEach(({ node, uses }, index) => {
+      const before = node.done ? [] : uses.flatMap((use) => rivals.get(use.resourceId) ?? []);
+      if (before.length === 0) return;
+      made.forEach((other, from) => {
+        if (!other.node.done && other.node.plannedMin + other.node.durationMin <= node.plannedMin && other.uses.some((use) => before.includes(use.resourceId)))
+          follow(index, from, false, 0);
+      });
+    });
   }
 
   /** Starts of all nodes with these durations; `delayMin` is laid before one node. */

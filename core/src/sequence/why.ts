@@ -1,11 +1,14 @@
-import { changeoverMin, endOf } from './problem';
+import { changeoverMin, endOf, rivalsOf } from './problem';
 import type { Job, PlacedJob, PlacedStep, Problem, Sequence } from './problem';
 
 /** Why things stand where they stand: what was not free a minute sooner. */
 
 export interface Blocker {
-  /** unit = a kettle or a blender; resource = hands or trays; input = a job whose product it takes; release = it may not begin sooner; pin = somebody wants it there. */
-  readonly kind: 'unit' | 'resource' | 'input' | 'release' | 'pin';
+  /**
+   * unit = a kettle or a blender; resource = hands or trays; excluded = a resource that must not be in use meanwhile; input = a job whose product it takes; release =
+   * it may not begin sooner; pin = somebody wants it there.
+   */
+  readonly kind: 'unit' | 'resource' | 'excluded' | 'input' | 'release' | 'pin';
   readonly id: string;
   /** Jobs that have it then, and until when. */
   readonly byJobIds: readonly string[];
@@ -37,6 +40,7 @@ export class Explained {
   private readonly job: ReadonlyMap<string, Job>;
   private readonly stays: readonly Stay[];
   private readonly loadsOf: ReadonlyMap<string, readonly Load[]>;
+  private readonly rivals: readonly (readonly number[])[];
 
   constructor(problem: Problem, sequence: Pick<Sequence, 'jobs' | 'changeovers'>) {
     this.problem = problem;
@@ -52,6 +56,7 @@ export class Explained {
     for (const { unitId, toJobId, startMin, endMin } of sequence.changeovers)
       for (const { resourceId, units } of washUses.get(unitId) ?? []) loadsOf.get(resourceId)?.push({ jobId: toJobId, stepId: null, fromMin: startMin, toMin: endMin, units });
     this.loadsOf = loadsOf;
+    this.rivals = rivalsOf(problem);
   }
 
   private stepOf(jobId: string, stepId: string): Job['steps'][number] | undefined {
@@ -100,12 +105,20 @@ export class Explained {
 
   private resourceBlocker(jobId: string, step: PlacedStep, fromMin: number, toMin: number): Blocker | null {
     const uses = this.stepOf(jobId, step.stepId)?.modes.find(({ id }) => id === step.modeId)?.uses ?? [];
+    const meeting = (id: string): readonly Load[] =>
+      (this.loadsOf.get(id) ?? []).filter((load) => load.fromMin < toMin && load.toMin > fromMin && !(load.jobId === jobId && load.stepId === step.stepId));
     for (const use of uses) {
-      const resource = this.problem.resources.find(({ id }) => id === use.resourceId);
+      const place = this.problem.resources.findIndex(({ id }) => id === use.resourceId);
+      const resource = this.problem.resources[place];
       if (resource === undefined) continue;
-      const others = (this.loadsOf.get(use.resourceId) ?? []).filter(
-        (load) => load.fromMin < toMin && load.toMin > fromMin && !(load.jobId === jobId && load.stepId === step.stepId),
-      );
+      for (const rival of this.rivals[place] ?? []) {
+        const id = this.problem.resources[rival]?.id ?? '';
+        const meets = meeting(id);
+        if (meets.length === 0) continue;
+        const jobs = [...new Set(meets.map((load) => load.jobId))];
+        return { kind: 'excluded', id, byJobIds: jobs, fromMin: Math.min(...meets.map((load) => load.fromMin)), toMin: Math.max(...meets.map((load) => load.toMin)) };
+      }
+      const others = meeting(use.resourceId);
       const points = [fromMin, ...others.map((load) => load.fromMin), ...resource.windows.flatMap((window) => [window.fromMin, window.toMin])].filter(
         (at) => at >= fromMin && at < toMin,
       );

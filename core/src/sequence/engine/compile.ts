@@ -1,4 +1,4 @@
-import { changeoverMin } from '../problem';
+import { changeoverMin, rivalsOf } from '../problem';
 import type { Job, JobStep, Lag, Mode, Problem, Resource } from '../problem';
 
 /**
@@ -10,6 +10,8 @@ import type { Job, JobStep, Lag, Mode, Problem, Resource } from '../problem';
 interface Level {
   readonly resource: number;
   readonly units: number;
+  /** How much of that is taken: all, or nothing where it only has to be free. */
+  readonly takes: number;
 }
 
 /** So many units from one minute to before another. */
@@ -97,7 +99,7 @@ export interface Compiled {
   readonly problem: Problem;
   readonly horizon: number;
   readonly resources: number;
-  /** How much there is of each resource, from 0 to the horizon. */
+  /** How much there is of each resource, from 0 to the horizon; after them, of each counter. */
   readonly free: readonly (readonly Stretch[])[];
   readonly levels: readonly Level[];
   readonly jobs: readonly CompiledJob[];
@@ -188,22 +190,53 @@ function durationOf(step: JobStep, mode: Mode): number {
   return step.fixed?.kind === 'done' ? step.fixed.endMin - step.fixed.startMin : mode.durationMin;
 }
 
-/** The levels of a problem, each made when it is first asked for. */
+/**
+ * The levels of a problem, each made when it is first asked for. Beside a resource that others exclude stands a counter, of which there is always enough: whoever
+ * takes of the resource takes as much of it, and whoever the resource excludes asks for all of it and takes nothing.
+ */
 class Levels {
   readonly all: Level[] = [];
+  /** How much there is of each counter; those stand after the resources. */
+  readonly counters: number[] = [];
   private readonly resourceOf: ReadonlyMap<string, number>;
+  private readonly rivals: readonly (readonly number[])[];
+  private readonly counterOf: readonly number[];
 
   constructor(problem: Problem) {
-    this.resourceOf = new Map(problem.resources.map(({ id }, index) => [id, index]));
+    const { resources } = problem;
+    this.resourceOf = new Map(resources.map(({ id }, index) => [id, index]));
+    this.rivals = rivalsOf(problem);
+    this.counterOf = resources.map((resource, index) => (this.rivals[index]!.length === 0 ? -1 : resources.length + this.counters.push(mostTaken(resource, problem)) - 1));
   }
 
   of(uses: Mode['uses']): Uses {
-    return uses.map(({ resourceId, units }) => {
+    return uses.flatMap(({ resourceId, units }) => {
       const resource = this.resourceOf.get(resourceId) ?? -1;
-      const known = this.all.findIndex((level) => level.resource === resource && level.units === units);
-      return known >= 0 ? known : this.all.push({ resource, units }) - 1;
+      const rivals = this.rivals[resource] ?? [];
+      const own = this.level(resource, units, units);
+      if (rivals.length === 0) return [own];
+      // What excludes each other is never had at once.
+      if (uses.some((use) => rivals.includes(this.resourceOf.get(use.resourceId) ?? -1))) return [this.level(-1, units, units)];
+      return [own, this.level(this.counterOf[resource]!, units, units), ...rivals.map((rival) => this.level(this.counterOf[rival]!, this.countOf(rival), 0))];
     });
   }
+
+  private countOf(resource: number): number {
+    return this.counters[this.counterOf[resource]! - this.resourceOf.size]!;
+  }
+
+  private level(resource: number, units: number, takes: number): number {
+    const known = this.all.findIndex((level) => level.resource === resource && level.units === units && level.takes === takes);
+    return known >= 0 ? known : this.all.push({ resource, units, takes }) - 1;
+  }
+}
+
+/** More of a resource than is ever taken at once: all there is, and what has happened, which may have been more. */
+function mostTaken({ id, capacity, windows }: Resource, { jobs }: Problem): number {
+  let most = windows.reduce((sum, window) => sum + window.capacity, capacity);
+  for (const { steps } of jobs)
+    for (const { fixed, modes } of steps) if (fixed?.kind === 'done') for (const { uses } of modes) for (const use of uses) if (use.resourceId === id) most += use.units;
+  return most;
 }
 
 function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: ReadonlyMap<string, number>): readonly Variant[] {
@@ -433,7 +466,10 @@ export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'
     problem,
     horizon: problem.horizonMin,
     resources: problem.resources.length,
-    free: problem.resources.map((resource) => freeOf(resource, problem.horizonMin)),
+    free: [
+      ...problem.resources.map((resource) => freeOf(resource, problem.horizonMin)),
+      ...levels.counters.map((units): readonly Stretch[] => [{ fromMin: 0, toMin: problem.horizonMin, units }]),
+    ],
     jobs,
     stepCount: offset,
     unitCount: problem.units.length,

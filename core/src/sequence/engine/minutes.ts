@@ -70,8 +70,9 @@ export class Minutes {
       horizon: this.horizon,
       words: this.words,
       levelAt: kernel.row(this.levelAt),
-      levelResource: kernel.row(levels.map(({ resource }) => resource)),
-      levelUnits: kernel.row(levels.map(({ units }) => units)),
+      // Nothing is booked of what only has to be free.
+      levelResource: kernel.row(levels.map(({ resource, takes }) => (takes > 0 ? resource : -1))),
+      levelUnits: kernel.row(levels.map(({ takes }) => takes)),
       resourceFrom: kernel.row(this.from),
       resourceTo: kernel.row(this.to),
       isLadder: kernel.row(this.isLadder.map(Number)),
