@@ -21,7 +21,7 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('batch.noVessel'), soupId: id, needL: litres }),
   z.object({ code: z.literal('batch.tooMany'), soupId: id, needL: litres, batches: z.int(), largestL: litres }),
   z.object({ code: z.literal('batch.surplus'), soupId: id, surplusL: litres }),
-  z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion']) }),
+  z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion', 'cooling']) }),
   z.object({ code: z.literal('station.instead'), batchId: id, soupId: id, stepId: id, lacks: z.enum(['jar', 'immersion']), instead: z.enum(['jar', 'immersion']) }),
   z.object({ code: z.literal('station.wells'), serviceId: id, soups: z.int(), wells: z.int() }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),

@@ -219,6 +219,7 @@ describe('taps on Now', () => {
       batchName: 'Beet 1',
       volumeL: 12,
       vesselId: 'k1',
+      placeIds: [],
       step: found,
       state: 'running',
       plannedAt: null,

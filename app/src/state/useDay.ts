@@ -1,6 +1,6 @@
-import type { words } from '@broth/contract';
+import { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
-import { currentRules, foldDay, minutesBetween, readBatchId, ruleBook, versionKey } from '@broth/core';
+import { currentRules, foldDay, minutesBetween, readBatchId, readPlace, ruleBook, versionKey } from '@broth/core';
 import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
@@ -31,12 +31,16 @@ function namesFor(book: KitchenBook, soupById: ReadonlyMap<string, Soup>, equipm
     return started ?? `${soupById.get(soupId)?.shortName ?? soupId} ${String(ordinal ?? '')}`;
   };
   const shared: Readonly<Record<string, string>> = { hands: 'hands', jar: 'the jar blender', immersion: 'the immersion blender', oven: 'the oven' };
+  const thing = (id: string): string => shared[id] ?? equipmentById.get(id)?.name ?? batch(id);
   return {
     soup: (id) => soupById.get(id)?.name ?? id,
     step: (soupId, stepId) => soupById.get(soupId)?.steps.find((step) => step.id === stepId)?.name ?? stepId,
     batch,
     service: (id) => book.station.services.find((service) => service.id === id)?.name ?? id,
-    resource: (id) => shared[id] ?? equipmentById.get(id)?.name ?? batch(id),
+    resource: (id) => {
+      const { equipmentId, temperatureC } = readPlace(id);
+      return temperatureC === null ? thing(equipmentId) : `${thing(equipmentId)} at ${words.ovenHeat(temperatureC, book.kitchen.temperatureUnit)}`;
+    },
   };
 }
 

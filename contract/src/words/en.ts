@@ -93,7 +93,7 @@ export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'bat
   });
 }
 
-const LACKS = { vessel: 'a kettle or pot', oven: 'an oven', jar: 'a jar blender', immersion: 'an immersion blender' };
+const LACKS = { vessel: 'a kettle or pot', oven: 'an oven', jar: 'a jar blender', immersion: 'an immersion blender', cooling: 'a place to cool' };
 
 /** How the day's plan stands, in one line. */
 export function planLine(lateBatches: number, unplaced: number, missing: number): string {

@@ -1,3 +1,4 @@
+import { fahrenheitFromCelsius } from '@broth/core';
 import type { TemperatureUnit } from '@broth/core';
 
 /** How numbers are said. */
@@ -15,6 +16,11 @@ export function litres(volumeL: number): string {
 }
 export function degrees(value: number, unit: TemperatureUnit): string {
   return `${number(value)} °${unit}`;
+}
+/** How hot an oven is: `428 °F (220 °C)` where ovens are marked in °F, `220 °C` elsewhere. */
+export function ovenHeat(temperatureC: number, unit: TemperatureUnit): string {
+  const celsius = degrees(temperatureC, 'C');
+  return unit === 'C' ? celsius : `${degrees(Math.round(fahrenheitFromCelsius(temperatureC)), 'F')} (${celsius})`;
 }
 /** `8:05`, minutes after midnight; a time on the next day says so. */
 export function clock(minute: number): string {

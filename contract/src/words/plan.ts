@@ -55,6 +55,8 @@ function blocker(given: BatchStory['binding'][number], names: Names): string {
       return given.id === HANDS_ID
         ? `all hands are taken from ${clock(given.fromMin)} to ${clock(given.toMin)}${by}`
         : `${names.resource(given.id)} is full until ${clock(given.toMin)}${by}`;
+    case 'excluded':
+      return `${names.resource(given.id)} is in use until ${clock(given.toMin)}${by}`;
     case 'input':
       return `${names.batch(given.id)} must be made first, until ${clock(given.toMin)}`;
     case 'pin':

@@ -1,3 +1,4 @@
 export * from './batch';
 export * from './batchId';
 export * from './station';
+export * from './places';

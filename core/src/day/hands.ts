@@ -1,6 +1,6 @@
 import { addMinutes } from '../quantity/index';
 import type { Instant } from '../quantity/index';
-import { blenderFor } from '../batch/index';
+import { blenderFor, placesOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
 import type { DayPlan, NamedStep, PlannedBatch, Wash } from '../plan/index';
 import { stepRangeMin, withBlender } from '../soup/index';
@@ -26,6 +26,8 @@ export interface Task {
   readonly batchName: string;
   readonly volumeL: number;
   readonly vesselId: string | null;
+  /** The ovens or places to cool the plan has for it. */
+  readonly placeIds: readonly string[];
   readonly step: Step;
   /** running = started and not done; next = its batch waits for it; toStart = the batch has not begun. */
   readonly state: 'running' | 'next' | 'toStart';
@@ -100,6 +102,7 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
     batchName: batch.name,
     volumeL: batch.volumeL,
     vesselId: batch.vesselId,
+    placeIds: plannedStep === undefined ? [] : placesOf(plannedStep, station).map(({ id }) => id),
     step,
     state: record === undefined ? 'next' : 'running',
     plannedAt: plannedStep === undefined ? null : addMinutes(midnight, plannedStep.startMin),
@@ -138,6 +141,7 @@ export function tasks(input: HandsInput): readonly Task[] {
         batchName: planned.name,
         volumeL: planned.volumeL,
         vesselId: planned.vesselId,
+        placeIds: placesOf(at, input.station).map(({ id }) => id),
         step: first,
         state: 'toStart',
         plannedAt: addMinutes(midnight, at.startMin),

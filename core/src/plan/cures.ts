@@ -56,19 +56,24 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
   }
 }
 
-/** What is worth asking: one more of each thing the plan uses, one more pair of hands, washes in half the time, each soup left out that has not begun. */
+/** What is worth asking: one more of each thing the plan uses, or of each oven and bath it waits for, one more pair of hands, washes in half the time, each soup left out that has not begun. */
 export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
   const used = new Set(plan.batches.flatMap((batch) => [batch.vesselId, ...batch.steps.map((step) => step.unitId)]).filter((id) => id !== null));
   const { equipment, rinseMin, fullWashMin } = input.station;
   // Of vessels the largest in use stands for all: what fits a small one fits it mostly too.
   const vessels = equipment.flatMap((thing) => (thing.kind === 'vessel' && used.has(thing.id) ? [thing] : [])).sort((left, right) => right.workingMaxL - left.workingMaxL);
   const blenders = (['jar', 'immersion'] as const).flatMap((kind) => equipment.filter((thing) => thing.kind === kind && used.has(thing.id)).slice(0, 1));
+  const waited = new Set([
+    ...plan.batches.flatMap((batch) => batch.steps.map((step) => step.waitedFor)),
+    ...plan.findings.map((found) => (found.code === 'plan.late' ? found.waitedFor : null)),
+  ]);
+  const places = equipment.filter((thing) => (thing.kind === 'oven' || thing.kind === 'cooling') && waited.has(thing.id));
   const begun = new Set(input.started.map((batch) => batch.soupId));
   const soups = [...new Set(plan.batches.filter((batch) => batch.serviceId !== null).map((batch) => batch.soupId))].filter((id) => !begun.has(id));
   return [
     ...[...new Set(plan.pins.map((pin) => pin.batchId))].map((batchId): WhatIf => ({ kind: 'letGo', batchId })),
     { kind: 'cook' },
-    ...[...vessels.slice(0, 1), ...blenders].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
+    ...[...vessels.slice(0, 1), ...blenders, ...places].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
     { kind: 'fasterWash', rinseMin: Math.ceil(rinseMin / 2), fullWashMin: Math.ceil(fullWashMin / 2) },
     ...soups.map((soupId): WhatIf => ({ kind: 'without', soupId })),
   ];

@@ -7,7 +7,8 @@ import { needFor } from '../par/index';
 import type { Need } from '../par/index';
 import { allergensOf, componentDemand } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
-import type { DayInput, DayPlan, PlanFinding, StartedBatch } from './dayPlan';
+import type { DayInput, DayPlan, Lack, PlanFinding, StartedBatch } from './dayPlan';
+import { isCooled } from './places';
 
 /** A batch that is wanted, before it has a time. */
 export interface WantedBatch {
@@ -37,10 +38,11 @@ function usesVessel(soup: Soup): boolean {
 }
 
 /** What a step needs that the station does not have in use; null when it has it. */
-function lacking(step: Step, station: Station): 'vessel' | 'oven' | 'jar' | 'immersion' | null {
+function lacking(step: Step, station: Station): Lack | null {
   const wanted = step.place.kind === 'blender' ? step.place.tool : step.place.kind;
-  if (wanted === 'bench' || (step.place.kind === 'blender' && blenderFor(step.place.tool, station) !== null)) return null;
-  return station.equipment.some((thing) => thing.kind === wanted && thing.inUse) ? null : wanted;
+  const has = (kind: Lack): boolean => station.equipment.some((thing) => thing.kind === kind && thing.inUse);
+  if (wanted !== 'bench' && !has(wanted) && (step.place.kind !== 'blender' || blenderFor(step.place.tool, station) === null)) return wanted;
+  return isCooled(step) && !has('cooling') ? 'cooling' : null;
 }
 
 /** What is under way, or wanted, and cannot be done as its card says: with the other blender, or not at all for now. */

@@ -99,12 +99,15 @@ export interface Wash {
   readonly carriesOver: readonly Allergen[];
 }
 
+/** What a step asks for and a station may not have in use. */
+export type Lack = 'vessel' | 'oven' | 'jar' | 'immersion' | 'cooling';
+
 /** What a plan has to tell: a code and its facts. The sentences are in contract/words. */
 export type PlanFinding =
   | { readonly code: 'batch.noVessel'; readonly soupId: string; readonly needL: number }
   | { readonly code: 'batch.tooMany'; readonly soupId: string; readonly needL: number; readonly batches: number; readonly largestL: number }
   | { readonly code: 'batch.surplus'; readonly soupId: string; readonly surplusL: number }
-  | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: 'vessel' | 'oven' | 'jar' | 'immersion' }
+  | { readonly code: 'station.lacks'; readonly soupId: string; readonly stepId: string; readonly lacks: Lack }
   /** Done with the other blender than its card asks for. */
   | {
       readonly code: 'station.instead';

@@ -8,11 +8,10 @@ import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUs
 import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
+import { placeResources, placeWays } from './places';
 import { presentMin } from './shift';
 
-const OVEN_ID = 'oven';
 const WASH_ID = 'wash';
-const TRAY_L = 4;
 /** A cold soup keeps: a minute it stands ready counts a tenth of a hot one's. A design choice. */
 const COLD_EARLY_WEIGHT = 0.1;
 /** Stock or a roast that stands until a soup takes it: less than a soup that stands, more than a longer day. A design choice. */
@@ -29,28 +28,24 @@ function handsUnits(step: Step): number {
   }
 }
 
-function traysOf(station: Station): number {
-  return station.equipment.reduce((sum, thing) => sum + (thing.kind === 'oven' && thing.inUse ? thing.trays : 0), 0);
+function handsOf(step: Step): readonly ResourceUse[] {
+  const units = handsUnits(step);
+  return units > 0 ? [{ resourceId: HANDS_ID, units }] : [];
 }
 
-function usesOf(step: Step, volumeL: number, station: Station): readonly ResourceUse[] {
-  const hands = handsUnits(step);
-  return [
-    ...(hands > 0 ? [{ resourceId: HANDS_ID, units: hands }] : []),
-    ...(step.place.kind === 'oven' ? [{ resourceId: OVEN_ID, units: Math.min(traysOf(station), Math.ceil(volumeL / TRAY_L)) }] : []),
-  ];
-}
-
-/** Each jar has its own fill and cycle, so each is a way of its own; immersion blenders are alike. */
+/** Each jar has its own fill and cycle, so each is a way of its own, as is each oven and each bath with room for all of it; immersion blenders are alike. */
 function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[] {
-  const uses = usesOf(step, volumeL, station);
+  const hands = handsOf(step);
   const { place } = step;
   const done = place.kind === 'blender' ? withBlender(step, blenderFor(place.tool, station) ?? place.tool) : step;
-  const mode = (id: string, jar: Jar | null, unitIds: readonly string[]): Mode => {
+  const mode = (id: string, jar: Jar | null, unitIds: readonly string[], uses: readonly ResourceUse[] = hands): Mode => {
     const { lowMin, highMin } = stepRangeMin(done, volumeL, jar);
     return { id, durationMin: stepDurationMin(done, volumeL, jar), spreadMin: [lowMin, highMin], uses, unitIds };
   };
-  if (place.kind !== 'blender') return [mode('only', null, [])];
+  if (place.kind !== 'blender') {
+    const ways = placeWays(step, volumeL, station);
+    return ways.map(({ id, uses }) => mode(ways.length === 1 ? 'only' : id, null, [], [...hands, ...uses]));
+  }
   const tool = blenderFor(place.tool, station);
   const inUse = station.equipment.filter((thing) => thing.kind === tool && thing.inUse);
   const jars = inUse.filter((thing): thing is JarBlender => thing.kind === 'jar');
@@ -65,7 +60,7 @@ function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[]
 }
 
 /** Nobody washes or cuts in the past: hands begin now. */
-function resourcesOf(station: Station, nowMin: number): readonly Resource[] {
+function resourcesOf(station: Station, nowMin: number, steps: readonly Step[]): readonly Resource[] {
   return [
     {
       id: HANDS_ID,
@@ -75,7 +70,7 @@ function resourcesOf(station: Station, nowMin: number): readonly Resource[] {
         presentMin(person).map(({ fromMin, toMin }) => ({ fromMin: Math.max(fromMin, nowMin), toMin: Math.max(toMin, nowMin), capacity: UNITS_PER_PERSON })),
       ),
     },
-    { id: OVEN_ID, name: 'Oven', capacity: traysOf(station), windows: [] },
+    ...placeResources(station, steps),
   ];
 }
 
@@ -262,7 +257,11 @@ export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins
   const classes = new Map(wanted.map(({ allergens }) => [classOf(allergens), allergens]));
   return {
     horizonMin: HORIZON_MIN,
-    resources: resourcesOf(input.station, input.nowMin),
+    resources: resourcesOf(
+      input.station,
+      input.nowMin,
+      wanted.flatMap(({ soup }) => soup.steps),
+    ),
     units: unitsOf(input.station),
     changeovers: [washOf(input.station, classes)],
     jobs: wanted.map((batch) => jobOf(batch, basis)),

@@ -1,5 +1,6 @@
 import { Explained, startSolving, stepWindows } from '../sequence/index';
-import type { Job, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
+import type { Blocker, Job, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
+import { readPlace } from '../batch/index';
 import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';
@@ -8,6 +9,12 @@ import { dayProblem } from './dayProblem';
 import { stayUntil } from './overtime';
 import { shiftEndOf, staying, withPeople } from './shift';
 import { firstRoom, roomIn, withRoom } from './room';
+
+/** What a batch waits for: of an oven that is at another heat, the oven. Nothing, where it stands because somebody has put it there. */
+function waitedFor(blocker: Blocker | null | undefined): string | null {
+  if (blocker == null || blocker.kind === 'pin') return null;
+  return blocker.kind === 'resource' || blocker.kind === 'excluded' ? readPlace(blocker.id).equipmentId : blocker.id;
+}
 
 function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, explained: Explained): PlannedBatch {
   const readyMin = placed.steps.at(-1)?.endMin ?? 0;
@@ -38,7 +45,7 @@ function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, explained
         uses: own?.modes.find((mode) => mode.id === modeId)?.uses ?? [],
         frozen: own?.fixed?.kind === 'done',
         waitedMin: waits[index]?.waitedMin ?? 0,
-        waitedFor: waits[index]?.blocker?.id ?? null,
+        waitedFor: waitedFor(waits[index]?.blocker),
       };
     }),
     state,
@@ -165,7 +172,7 @@ function planOf({ input, overtime, batches: { wanted, needs, components, finding
         code: 'plan.late',
         batchId: batch.id,
         lateMin: batch.lateMin,
-        waitedFor: first === undefined || first.kind === 'pin' ? null : first.id,
+        waitedFor: waitedFor(first),
         pinned: first?.kind === 'pin',
       };
     });

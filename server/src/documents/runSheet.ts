@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { nameHands, soupOf } from '@broth/core';
+import { nameHands, placesOf, soupOf } from '@broth/core';
 import type { DayPlan, Soup, Station } from '@broth/core';
 
 /** One line of a day's run sheet: a step of a batch, or a wash. */
@@ -21,15 +21,16 @@ export interface RunLine {
   readonly caution: string;
 }
 
-function placeOf(step: Soup['steps'][number] | undefined, vessel: string): string {
+/** `places`: the ovens or places to cool it takes up. */
+function placeOf(step: Soup['steps'][number] | undefined, vessel: string, places: string): string {
   if (step === undefined) return vessel;
   switch (step.place.kind) {
     case 'bench':
-      return 'Bench';
+      return places === '' ? 'Bench' : places;
     case 'oven':
-      return 'Oven';
+      return places === '' ? 'Oven' : places;
     case 'vessel':
-      return vessel;
+      return places === '' ? vessel : `${vessel} in ${places}`;
     case 'blender':
       return step.place.tool === 'jar' ? 'Jar blender' : 'Immersion blender';
   }
@@ -52,7 +53,7 @@ export function runSheet(plan: DayPlan, soupById: ReadonlyMap<string, Soup>, sta
         batch: batch.name,
         phase: step === undefined ? '' : words.PHASE[step.phase],
         what: step?.name ?? planned.stepId,
-        place: placeOf(step, thing(batch.vesselId)),
+        place: placeOf(step, thing(batch.vesselId), words.list(placesOf(planned, station).map(({ name }) => name))),
         litres: batch.volumeL,
         check: step?.check ?? '',
         caution: step?.caution ?? '',

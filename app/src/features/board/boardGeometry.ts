@@ -1,10 +1,11 @@
+import { placesOf } from '@broth/core';
 import type { DayPlan, Phase, PlannedBatch, PlannedStep, Soup, Station } from '@broth/core';
 
 /** Pure geometry of the ribbon board. Time is in minutes, breadth in px; the drawing decides whether time runs across or down. */
 
 export interface Lane {
   readonly id: string;
-  readonly kind: 'bench' | 'vessel' | 'jar' | 'immersion' | 'oven';
+  readonly kind: 'bench' | 'vessel' | 'jar' | 'immersion' | 'oven' | 'cooling';
   readonly name: string;
   readonly detail: string;
   readonly capacityL: number | null;
@@ -83,8 +84,8 @@ export interface BoardScale {
 
 const TOOL_BREADTH = 14;
 
-/** `named`: lanes that carry names, though nothing stands in a vessel there. */
-function lanesOf(station: Station, scale: BoardScale, named: ReadonlySet<string>): readonly Lane[] {
+/** `named`: lanes that carry names, though nothing stands in a vessel there. `cooled`: places to cool that something stands in without its pot. */
+function lanesOf(station: Station, scale: BoardScale, named: ReadonlySet<string>, cooled: ReadonlySet<string>): readonly Lane[] {
   let at = 0;
   const lane = (id: string, kind: Lane['kind'], name: string, detail: string, capacityL: number | null, wanted: number): Lane => {
     const breadth = Math.max(capacityL === null && !named.has(id) ? scale.toolLane : scale.leastLane, wanted);
@@ -100,16 +101,16 @@ function lanesOf(station: Station, scale: BoardScale, named: ReadonlySet<string>
     ),
     ...things.flatMap((thing) => (thing.kind === 'jar' ? [lane(thing.id, 'jar', thing.name, `${String(thing.hotFillL)} L a fill`, null, 0)] : [])),
     ...things.flatMap((thing) => (thing.kind === 'immersion' ? [lane(thing.id, 'immersion', thing.name, 'in the kettle', null, 0)] : [])),
-    ...(things.some((thing) => thing.kind === 'oven') ? [lane('oven', 'oven', 'Oven', 'trays', null, 0)] : []),
+    ...things.flatMap((thing) => (thing.kind === 'oven' ? [lane(thing.id, 'oven', thing.name, `${String(thing.trays)} trays`, null, 0)] : [])),
+    ...things.flatMap((thing) => (cooled.has(thing.id) ? [lane(thing.id, 'cooling', thing.name, 'to cool', null, 0)] : [])),
   ];
 }
 
-function laneIdOf(step: Soup['steps'][number], planned: PlannedStep, vesselId: string | null): string {
+function laneIdOf(step: Soup['steps'][number], planned: PlannedStep, vesselId: string | null, station: Station): string {
   switch (step.place.kind) {
     case 'bench':
-      return 'bench';
     case 'oven':
-      return 'oven';
+      return placesOf(planned, station)[0]?.id ?? 'bench';
     case 'vessel':
       return vesselId ?? 'bench';
     case 'blender':
@@ -118,11 +119,11 @@ function laneIdOf(step: Soup['steps'][number], planned: PlannedStep, vesselId: s
 }
 
 /** The lane a batch's name goes to: its vessel's, or where its longest step is. */
-function homeOf(batch: PlannedBatch, soup: Soup): string | null {
+function homeOf(batch: PlannedBatch, soup: Soup, station: Station): string | null {
   if (batch.vesselId !== null) return batch.vesselId;
   const [longest] = [...batch.steps].sort((left, right) => right.endMin - right.startMin - (left.endMin - left.startMin));
   const step = soup.steps.find(({ id }) => id === longest?.stepId);
-  return longest === undefined || step === undefined ? null : laneIdOf(step, longest, null);
+  return longest === undefined || step === undefined ? null : laneIdOf(step, longest, null, station);
 }
 
 interface Drawn {
@@ -130,7 +131,8 @@ interface Drawn {
   readonly crossings: readonly Crossing[];
 }
 
-function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, Lane>, hotFillL: number | null, pxPerL: number): Drawn {
+function drawBatch(batch: PlannedBatch, soup: Soup, station: Station, lanes: ReadonlyMap<string, Lane>, pxPerL: number): Drawn {
+  const hotFillL = station.equipment.find((thing) => thing.kind === 'jar')?.hotFillL ?? null;
   const stretches: Stretch[] = [];
   const crossings: Crossing[] = [];
   const breadthIn = (lane: Lane): number =>
@@ -170,7 +172,7 @@ function drawBatch(batch: PlannedBatch, soup: Soup, lanes: ReadonlyMap<string, L
     const index = soup.steps.findIndex((step) => step.id === planned.stepId);
     const step = soup.steps[index];
     if (step === undefined) return;
-    const laneId = laneIdOf(step, planned, batch.vesselId);
+    const laneId = laneIdOf(step, planned, batch.vesselId, station);
     if (previous !== null && planned.waitedMin > 0)
       put(inVessel && batch.vesselId !== null ? batch.vesselId : previous.laneId, 'wait', previous.stretch.endMin, planned.startMin, null, null);
     const fills = step.place.kind === 'blender' && step.place.tool === 'jar' && hotFillL !== null ? Math.ceil(batch.volumeL / hotFillL) : null;
@@ -215,16 +217,21 @@ export function boardGeometry(plan: DayPlan, station: Station, soupById: Readonl
   const homes = new Map(
     plan.batches.flatMap((batch): [string, string][] => {
       const soup = soupById.get(batch.soupId);
-      const home = soup === undefined ? null : homeOf(batch, soup);
+      const home = soup === undefined ? null : homeOf(batch, soup, station);
       return home === null ? [] : [[batch.id, home]];
     }),
   );
-  const lanes = lanesOf(station, scale, new Set(homes.values()));
+  const cooled = plan.batches.flatMap((batch) =>
+    batch.steps.flatMap((planned) => {
+      const step = soupById.get(batch.soupId)?.steps.find(({ id }) => id === planned.stepId);
+      return step?.place.kind === 'bench' ? placesOf(planned, station).map(({ id }) => id) : [];
+    }),
+  );
+  const lanes = lanesOf(station, scale, new Set(homes.values()), new Set(cooled));
   const laneById = new Map(lanes.map((lane) => [lane.id, lane]));
-  const jar = station.equipment.find((thing) => thing.kind === 'jar');
   const drawn = plan.batches.flatMap((batch) => {
     const soup = soupById.get(batch.soupId);
-    return soup === undefined ? [] : [drawBatch(batch, soup, laneById, jar?.kind === 'jar' ? jar.hotFillL : null, scale.pxPerL)];
+    return soup === undefined ? [] : [drawBatch(batch, soup, station, laneById, scale.pxPerL)];
   });
   const stretches = drawn.flatMap((one) => one.stretches);
   const named = plan.batches.flatMap((batch) => {

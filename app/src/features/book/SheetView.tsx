@@ -98,7 +98,7 @@ function StepCard({ sheet, one, index, props }: { readonly sheet: BatchSheet; re
   const hasLiquid = lines.some((line) => line.part === 'liquid');
   const place =
     step.place.kind === 'oven'
-      ? `oven${step.place.temperatureC === null ? '' : ` ${us ? `${String(Math.round((step.place.temperatureC * 9) / 5 + 32))} °F (${String(step.place.temperatureC)} °C)` : `${String(step.place.temperatureC)} °C`}`}`
+      ? `oven${step.place.temperatureC === null ? '' : ` ${words.ovenHeat(step.place.temperatureC, open.book.kitchen.temperatureUnit)}`}`
       : step.place.kind === 'blender'
         ? step.place.tool === 'jar'
           ? 'jar blender'

@@ -40,16 +40,17 @@ interface Props {
 
 function placeOf(task: Task, day: OpenDay): string {
   const vessel = day.equipmentById.get(task.vesselId ?? '')?.name ?? '';
+  const places = words.list(task.placeIds.map((id) => day.equipmentById.get(id)?.name ?? id));
   const { place } = task.step;
   switch (place.kind) {
     case 'bench':
-      return 'Bench';
+      return places === '' ? 'Bench' : places;
     case 'oven':
-      return 'Oven';
+      return places === '' ? 'Oven' : places;
     case 'blender':
       return `${vessel} → ${place.tool === 'jar' ? 'jar blender' : 'immersion blender'}`;
     case 'vessel':
-      return vessel;
+      return places === '' ? vessel : `${vessel} in ${places}`;
   }
 }
 
