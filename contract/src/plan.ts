@@ -24,6 +24,7 @@ const finding = z.discriminatedUnion('code', [
   z.object({ code: z.literal('station.lacks'), soupId: id, stepId: id, lacks: z.enum(['vessel', 'oven', 'jar', 'immersion', 'cooling']) }),
   z.object({ code: z.literal('station.instead'), batchId: id, soupId: id, stepId: id, lacks: z.enum(['jar', 'immersion']), instead: z.enum(['jar', 'immersion']) }),
   z.object({ code: z.literal('station.wells'), serviceId: id, soups: z.int(), wells: z.int() }),
+  z.object({ code: z.literal('station.nobody') }),
   z.object({ code: z.literal('plan.unplaced'), batchId: id }),
   z.object({ code: z.literal('plan.leftOut'), batchId: id }),
   z.object({ code: z.literal('plan.overtime'), batchIds: z.array(id), shiftEndMin: minute, untilMin: minute }),

@@ -44,6 +44,8 @@ export function finding(found: PlanFinding, names: Names): string {
       return `${names.batch(found.batchId)}: "${names.step(found.soupId, found.stepId)}" is planned with ${LACKS[found.instead]}; no ${found.lacks === 'jar' ? 'jar blender' : 'immersion blender'} is in use. It comes out ${found.instead === 'immersion' ? 'less smooth' : 'in fills of the jar: vent the lid'}.`;
     case 'station.wells':
       return `${names.service(found.serviceId)}: ${String(found.soups)} hot ${found.soups === 1 ? 'soup' : 'soups'} and ${found.wells === 0 ? 'no well' : found.wells === 1 ? 'one well' : `${String(found.wells)} wells`} in use. ${found.soups - found.wells === 1 ? 'One has' : `${String(found.soups - found.wells)} have`} to be held in the kettle, or served later.`;
+    case 'station.nobody':
+      return 'Nobody is there to cook: what is still to be made finds no place. Say who comes in, and when, behind your initials, under Hands.';
     case 'plan.unplaced':
       return `${names.batch(found.batchId)} finds no place: nobody is on shift, or its kettle is never free. Add hands or lower a par.`;
     case 'plan.leftOut':
@@ -68,10 +70,13 @@ export function finding(found: PlanFinding, names: Names): string {
 }
 
 /** What a plan found, in sentences: batches of one soup that find no place in one of them, with what of it can be made. */
-export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'batches' | 'needs'>, names: Names): readonly string[] {
+export function findings(found: readonly PlanFinding[], plan: Pick<DayPlan, 'batches' | 'needs' | 'findings'>, names: Names): readonly string[] {
   const said = new Set<string>();
+  const isNobody = plan.findings.some(({ code }) => code === 'station.nobody');
   return found.flatMap((one) => {
     if (one.code !== 'plan.unplaced' && one.code !== 'plan.leftOut') return [finding(one, names)];
+    // Said once, of the day.
+    if (isNobody) return [];
     const { soupId } = readBatchId(one.batchId);
     if (said.has(`${one.code} ${soupId}`)) return [];
     said.add(`${one.code} ${soupId}`);

@@ -28,6 +28,13 @@ export function clock(minute: number): string {
   const text = `${String(Math.floor(inDay / 60))}:${String(Math.floor(inDay % 60)).padStart(2, '0')}`;
   return minute >= 1440 ? `${text} next day` : text;
 }
+/** A time as `clock` says it, or as 25:30 past midnight, back to minutes after midnight; NaN when it is none. */
+export function readClock(text: string): number {
+  const match = /^(\d{1,2})[:.](\d{2})( next day)?$/.exec(text.trim());
+  const [hours, minutes] = [Number(match?.[1] ?? Number.NaN), Number(match?.[2] ?? Number.NaN)];
+  if (!(hours < 48 && minutes < 60)) return Number.NaN;
+  return hours * 60 + minutes + (match?.[3] === undefined ? 0 : 1440);
+}
 /** `45 min`, `1 h 05`. */
 export function duration(durationMin: number): string {
   const whole = Math.round(Math.abs(durationMin));

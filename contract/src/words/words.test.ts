@@ -200,7 +200,7 @@ describe('holding and reheating', () => {
 test('batches of one soup that find no place are told in one sentence, with what of it can be made', () => {
   const names: words.Names = { soup: (id) => `The ${id}`, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
   const batch = (soupId: string, volumeL: number) => ({ soupId, volumeL }) as DayPlan['batches'][number];
-  const plan = { batches: [batch('lentil', 25), batch('lentil', 24.5)], needs: [{ soupId: 'lentil', needL: 200 } as DayPlan['needs'][number]] };
+  const plan = { batches: [batch('lentil', 25), batch('lentil', 24.5)], needs: [{ soupId: 'lentil', needL: 200 } as DayPlan['needs'][number]], findings: [] };
   const out = (code: 'plan.unplaced' | 'plan.leftOut', ...ids: string[]): PlanFinding[] => ids.map((id) => ({ code, batchId: `2026-11-25.${id}` }));
   const frozen: PlanFinding = { code: 'lot.frozen', soupId: 'Bean', volumeL: 4 };
   const given = [...out('plan.unplaced', 'lentil.1', 'bean.1', 'lentil.2', 'chowder.1', 'chowder.2'), frozen, ...out('plan.leftOut', 'stock.3', 'stock.4', 'roast.1')];
@@ -216,12 +216,15 @@ test('batches of one soup that find no place are told in one sentence, with what
   expect(words.findings(out('plan.unplaced', 'lentil.1'), { ...plan, batches: [batch('lentil', 25)] }, names)).toEqual([
     `The lentil: one batch of 2 finds a place, 25 L of 200 L. ${rest}`,
   ]);
+  const nobody: PlanFinding = { code: 'station.nobody' };
+  expect(words.findings([nobody, ...given], { ...plan, findings: [nobody] }, names)).toEqual([words.finding(nobody, names), words.finding(frozen, names)]);
 });
 
 test('every finding of a plan has a sentence with what to do or why', () => {
   const names: words.Names = { soup: (id) => id, step: (_, id) => id, batch: (id) => id, resource: (id) => id, service: (id) => id };
   const said = [
     words.finding({ code: 'batch.tooMany', soupId: 'Bean', needL: 900, batches: 36, largestL: 25 }, names),
+    words.finding({ code: 'station.nobody' }, names),
     words.finding({ code: 'batch.surplus', soupId: 'Bean', surplusL: 1.5 }, names),
     words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 6, wells: 4 }, names),
     words.finding({ code: 'station.wells', serviceId: 'Midday', soups: 1, wells: 0 }, names),
@@ -234,6 +237,7 @@ test('every finding of a plan has a sentence with what to do or why', () => {
   ];
   expect(said).toEqual([
     'Bean: 900 L would be 36 batches of 25 L, more than a day holds. Check the par.',
+    'Nobody is there to cook: what is still to be made finds no place. Say who comes in, and when, behind your initials, under Hands.',
     'Bean: 1.5 L more than needed, the least a vessel takes.',
     'Midday: 6 hot soups and 4 wells in use. 2 have to be held in the kettle, or served later.',
     'Midday: 1 hot soup and no well in use. One has to be held in the kettle, or served later.',

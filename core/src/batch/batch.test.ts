@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { MAX_BATCHES_A_SOUP, batchIdOf, keptSplit, readBatchId, splitChoices, splitIntoBatches } from './index';
-import type { Vessel } from './index';
+import { MAX_BATCHES_A_SOUP, batchIdOf, firstThereMin, keptSplit, presentMin, readBatchId, splitChoices, splitIntoBatches } from './index';
+import type { Person, Vessel } from './index';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
 const station = [kettle('k30', 8, 25), kettle('k20', 5, 17), kettle('pot', 2, 10)];
@@ -87,5 +87,26 @@ describe('the id of a batch', () => {
   });
   test('that is of another kind says nothing it does not know', () => {
     expect(readBatchId('fridge')).toEqual({ soupId: 'fridge', ordinal: null });
+  });
+});
+
+describe('who is there', () => {
+  const cook = (some: Partial<Person>): Person => ({ id: 'c', name: 'C', role: 'cook', shift: { fromMin: 360, toMin: 840 }, ...some });
+  const stretches = (some: Partial<Person>): string =>
+    presentMin(cook(some))
+      .map(({ fromMin, toMin }) => `${String(fromMin)}-${String(toMin)}`)
+      .join(' ');
+  test.each([
+    ['all of the shift', {}, '360-840'],
+    ['not in a break', { breaks: [{ fromMin: 600, toMin: 630 }] }, '360-600 630-840'],
+    ['in two breaks that meet', { breaks: [600, 630].map((fromMin) => ({ fromMin, toMin: fromMin + 30 })) }, '360-600 660-840'],
+    ['nor while gone, which may reach into a break', { breaks: [{ fromMin: 600, toMin: 630 }], away: [{ fromMin: 620, toMin: 900 }] }, '360-600'],
+    ['on a day off not at all', { off: true }, ''],
+    ['nor when gone before the shift began', { shift: { fromMin: 360, toMin: 360 } }, ''],
+  ] as const)('%s', (_, some, expected) => {
+    expect(stretches(some)).toBe(expected);
+  });
+  test('the first to come counts, not whoever is off', () => {
+    expect(firstThereMin([cook({ off: true }), cook({ shift: { fromMin: 500, toMin: 900 } })])).toBe(500);
   });
 });

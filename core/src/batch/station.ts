@@ -32,7 +32,11 @@ export interface Person {
   readonly role: 'lead' | 'cook';
   /** Minutes after the day's local midnight. */
   readonly shift: Stretch;
-  /** Gone in between. */
+  /** Off the floor in between, every day. */
+  readonly breaks?: readonly Stretch[] | undefined;
+  /** Does not come in, until that is changed. */
+  readonly off?: boolean | undefined;
+  /** Gone in between, today. */
   readonly away?: readonly Stretch[] | undefined;
 }
 

@@ -119,6 +119,8 @@ export type PlanFinding =
     }
   /** More hot soups at one service than wells in use. */
   | { readonly code: 'station.wells'; readonly serviceId: string; readonly soups: number; readonly wells: number }
+  /** Nobody comes in, or nobody is there any more: that is why batches find no place. */
+  | { readonly code: 'station.nobody' }
   | { readonly code: 'plan.unplaced'; readonly batchId: string }
   /** A stock or roast for batches of which none found a place. */
   | { readonly code: 'plan.leftOut'; readonly batchId: string }

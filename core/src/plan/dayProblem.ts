@@ -1,7 +1,7 @@
 import { byId } from '../quantity/index';
 import { componentDemand, stepDurationMin, stepRangeMin, withBlender } from '../soup/index';
 import type { Jar, Soup, Step } from '../soup/index';
-import { blenderFor, vesselsOf } from '../batch/index';
+import { blenderFor, firstThereMin, presentMin, vesselsOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
 import { DEFAULT_WEIGHTS } from '../sequence/index';
 import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
@@ -9,7 +9,6 @@ import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
 import { placeResources, placeWays } from './places';
-import { presentMin } from './shift';
 
 const WASH_ID = 'wash';
 /** A cold soup keeps: a minute it stands ready counts a tenth of a hot one's. A design choice. */
@@ -61,15 +60,12 @@ function modesOf(step: Step, volumeL: number, station: Station): readonly Mode[]
 
 /** Nobody washes or cuts in the past: hands begin now. */
 function resourcesOf(station: Station, nowMin: number, steps: readonly Step[]): readonly Resource[] {
+  const windows = station.people.flatMap((person) =>
+    presentMin(person).map(({ fromMin, toMin }) => ({ fromMin: Math.max(fromMin, nowMin), toMin: Math.max(toMin, nowMin), capacity: UNITS_PER_PERSON })),
+  );
   return [
-    {
-      id: HANDS_ID,
-      name: 'Hands',
-      capacity: station.people.length * UNITS_PER_PERSON,
-      windows: station.people.flatMap((person) =>
-        presentMin(person).map(({ fromMin, toMin }) => ({ fromMin: Math.max(fromMin, nowMin), toMin: Math.max(toMin, nowMin), capacity: UNITS_PER_PERSON })),
-      ),
-    },
+    // No windows would mean always: with nobody there, there are no hands at all.
+    { id: HANDS_ID, name: 'Hands', capacity: windows.length === 0 ? 0 : station.people.length * UNITS_PER_PERSON, windows },
     ...placeResources(station, steps),
   ];
 }
@@ -193,7 +189,7 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
     lags: chainOf(steps, shown),
     spans: spanOf(batch, steps, shown, pins),
     changeClass: classOf(batch.allergens),
-    releaseMin: Math.max(input.nowMin, Math.min(...station.people.map((person) => person.shift.fromMin)), 0),
+    releaseMin: Math.max(input.nowMin, firstThereMin(station.people), 0),
     readyByMin,
     lateWeight: 1,
     earlyWeight: readyByMin === null ? COMPONENT_EARLY_WEIGHT : soup.served === 'hot' ? 1 : COLD_EARLY_WEIGHT,

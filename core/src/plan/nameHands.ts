@@ -1,8 +1,9 @@
 import { byId } from '../quantity/index';
+import { presentMin } from '../batch/index';
 import type { Person } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
-import { presentMin, stayingFor } from './shift';
+import { stayingFor } from './shift';
 
 /** A step of the plan with whoever has hands for it. */
 export interface NamedStep {

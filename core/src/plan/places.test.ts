@@ -7,7 +7,8 @@ import { checkDayPlan, curesOf, planDay, storyOf } from './index';
 import type { DayInput, DayPlan } from './index';
 
 const lasting = (lowMin: number): Step['duration'] => ({ lowMin, highMin: lowMin, perLitreMin: 0 });
-const step = (id: string, some: Partial<Step>): Step => makeStep({ id, name: id, attention: 'none', place: { kind: 'bench' }, duration: lasting(30), ...some });
+const step = (id: string, some: Partial<Step> & Pick<Step, 'phase'>): Step =>
+  makeStep({ id, name: id, attention: 'none', place: { kind: 'bench' }, duration: lasting(30), ...some });
 const roasted = (id: string, temperatureC: number | null): Soup =>
   makeSoup({ id, name: id, version: 1, served: 'cold', steps: [step('roast', { phase: 'roast', place: { kind: 'oven', temperatureC } })] });
 const chilled = (id: string): Soup => makeSoup({ id, name: id, version: 1, served: 'cold', steps: [step('chill', { phase: 'cool', duration: lasting(60) })] });

@@ -69,7 +69,7 @@ describe('a day from its pars', () => {
       ['station.wells'],
     ],
     ['a start too late for service', { pars: [par('lentil', 10)], nowMin: 660 }, ['plan.late']],
-    ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['plan.unplaced', 'plan.leftOut']],
+    ['nobody on shift any more', { pars: [par('lentil', 10)], nowMin: 810 }, ['station.nobody', 'plan.unplaced', 'plan.leftOut']],
     [
       'a lot past its date',
       { pars: [par('lentil', 10)], lots: [{ id: 'a', soupId: 'lentil', volumeL: 9, state: 'chilled', preparedOn: '2026-11-18', frozenDays: 0 }] },
@@ -303,6 +303,27 @@ describe('what stands in a kettle when the shift is over', () => {
   });
   test('inside the shift nobody stays', () => {
     expect(codes(planDay(late(500), { seed: 1, moves: 20 }))).not.toContain('plan.overtime');
+  });
+});
+
+describe('a break', () => {
+  const noon: DayInput = input({
+    station: { ...station, people: [{ id: 'lead', name: 'Lead', role: 'lead', shift: { fromMin: 300, toMin: 800 }, breaks: [{ fromMin: 600, toMin: 665 }] }] },
+    pars: [par('lentil', 10)],
+    lots: [{ id: 'a', soupId: 'stock', volumeL: 9, state: 'chilled', preparedOn: '2026-11-24', frozenDays: 0 }],
+  });
+  test('is nobody at the pot: the soup is ready before it, or after', () => {
+    const [batch] = planDay(noon, { seed: 1, moves: 50 }).batches;
+    expect(batch?.steps.every((one) => one.endMin <= 600 || one.startMin >= 665)).toBe(true);
+    expect(batch?.lateMin).toBe(0);
+  });
+  test('of one is covered by another', () => {
+    const two = { ...noon, station: { ...noon.station, people: [...noon.station.people, { ...noon.station.people[0]!, id: 'cook', breaks: [] }] } };
+    expect(planDay(two, { seed: 1, moves: 50 }).batches.map((batch) => batch.readyMin)).toEqual([670]);
+  });
+  test('nobody who is off is planned with, nor stays longer', () => {
+    const off = { ...noon, station: { ...noon.station, people: noon.station.people.map((person) => ({ ...person, off: true })) } };
+    expect(codes(planDay(off, { seed: 1, moves: 10 }))).toEqual(['station.nobody', 'plan.unplaced']);
   });
 });
 

@@ -6,6 +6,7 @@ import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
 import { dayProblem } from './dayProblem';
+import { HANDS_ID } from './hands';
 import { stayUntil } from './overtime';
 import { shiftEndOf, staying, withPeople } from './shift';
 import { firstRoom, roomIn, withRoom } from './room';
@@ -147,10 +148,15 @@ function withOvertime(basis: Basis, unplaced: readonly string[]): Basis | null {
 }
 
 function unplacedOf(problem: Problem, { unplaced }: Sequence): readonly PlanFinding[] {
-  return unplaced.map((batchId): PlanFinding => {
-    const takers = problem.jobs.filter(({ steps }) => steps.some(({ afterJobs }) => afterJobs.includes(batchId)));
-    return { code: takers.length > 0 && takers.every(({ id }) => unplaced.includes(id)) ? 'plan.leftOut' : 'plan.unplaced', batchId };
-  });
+  const hands = problem.resources.find(({ id }) => id === HANDS_ID)?.windows ?? [];
+  const isNobody = unplaced.length > 0 && hands.every(({ fromMin, toMin }) => fromMin >= toMin);
+  return [
+    ...(isNobody ? [{ code: 'station.nobody' as const }] : []),
+    ...unplaced.map((batchId): PlanFinding => {
+      const takers = problem.jobs.filter(({ steps }) => steps.some(({ afterJobs }) => afterJobs.includes(batchId)));
+      return { code: takers.length > 0 && takers.every(({ id }) => unplaced.includes(id)) ? 'plan.leftOut' : 'plan.unplaced', batchId };
+    }),
+  ];
 }
 
 function planOf({ input, overtime, batches: { wanted, needs, components, findings }, pins, dropped }: Basis, problem: Problem, found: Sequence): DayPlan {

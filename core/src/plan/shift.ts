@@ -1,30 +1,16 @@
-import type { Person, Station, Stretch } from '../batch/index';
+import type { Person, Station } from '../batch/index';
 import type { DayPlan } from './dayPlan';
 
 /** Who is there until when: by shift, and longer where something stands in a kettle that is not done by then. */
 
-/** The shift without the times somebody is gone, in order. */
-export function presentMin({ shift, away = [] }: Person): readonly Stretch[] {
-  return away.reduce<readonly Stretch[]>(
-    (stretches, gone) =>
-      stretches
-        .flatMap(({ fromMin, toMin }) => [
-          { fromMin, toMin: Math.min(toMin, gone.fromMin) },
-          { fromMin: Math.max(fromMin, gone.toMin), toMin },
-        ])
-        .filter(({ fromMin, toMin }) => fromMin < toMin),
-    [shift],
-  );
-}
-
 export function shiftEndOf(people: readonly Person[]): number {
-  return Math.max(0, ...people.map(({ shift }) => shift.toMin));
+  return Math.max(0, ...people.map(({ shift, off = false }) => (off ? 0 : shift.toMin)));
 }
 
 /** The same people, whoever would be last to leave staying until then. */
 export function staying(people: readonly Person[], untilMin: number): readonly Person[] {
   const last = shiftEndOf(people);
-  return people.map((person) => (person.shift.toMin === last && untilMin > last ? { ...person, shift: { ...person.shift, toMin: untilMin } } : person));
+  return people.map((person) => (person.off !== true && person.shift.toMin === last && untilMin > last ? { ...person, shift: { ...person.shift, toMin: untilMin } } : person));
 }
 
 /** People as long as a plan needs them. */

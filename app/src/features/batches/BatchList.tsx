@@ -134,7 +134,7 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
       {calm.map((sentence) => (
         <Note key={sentence}>{sentence}</Note>
       ))}
-      {groups.length === 0 ? <Strong>Nothing to cook: what is on hand covers every par.</Strong> : null}
+      {groups.length === 0 && urgent.length === 0 ? <Strong>Nothing to cook: what is on hand covers every par.</Strong> : null}
     </View>
   );
 });

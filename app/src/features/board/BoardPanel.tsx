@@ -23,7 +23,18 @@ const WhatWouldHelp = lazyPart(() => import('../later').then((part) => part.What
 const TROUBLE_SHOWN = 2;
 /** Steps nearer to the board, as shares of what fits. */
 const ZOOMS = [1, 1.5, 2.25, 3.4];
-const TROUBLE = ['plan.late', 'plan.unplaced', 'plan.overtime', 'plan.pinDropped', 'station.lacks', 'station.instead', 'station.wells', 'batch.noVessel', 'batch.tooMany'];
+const TROUBLE = [
+  'plan.late',
+  'plan.unplaced',
+  'station.nobody',
+  'plan.overtime',
+  'plan.pinDropped',
+  'station.lacks',
+  'station.instead',
+  'station.wells',
+  'batch.noVessel',
+  'batch.tooMany',
+];
 
 interface Props {
   readonly day: OpenDay;
@@ -107,7 +118,21 @@ export const BoardPanel = memo(function BoardPanel({ day, shown, nowMin, moves, 
   const move = useCallback((batchId: string, byMin: number, vesselId: string | null) => {
     latest.current.move(batchId, byMin, vesselId);
   }, []);
-  if (plan.batches.length === 0) return <Body>Nothing to cook. Set a par first.</Body>;
+  if (plan.batches.length === 0)
+    return (
+      <View style={{ gap: 12 }}>
+        {trouble.length === 0 ? (
+          <Body>Nothing to cook. Set a par first.</Body>
+        ) : (
+          trouble.map((said) => (
+            <View key={said} style={{ flexDirection: 'row', gap: 8 }}>
+              <StateMark mark="stop" />
+              <Body style={{ flex: 1 }}>{said}</Body>
+            </View>
+          ))
+        )}
+      </View>
+    );
   return (
     <View style={{ gap: 12 }}>
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', alignItems: 'center', gap: 12 }}>

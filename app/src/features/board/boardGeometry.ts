@@ -1,4 +1,4 @@
-import { placesOf } from '@broth/core';
+import { placesOf, presentMin } from '@broth/core';
 import type { DayPlan, Phase, PlannedBatch, PlannedStep, Soup, Station } from '@broth/core';
 
 /** Pure geometry of the ribbon board. Time is in minutes, breadth in px; the drawing decides whether time runs across or down. */
@@ -200,7 +200,7 @@ function handsOf(plan: DayPlan, station: Station, unitsPerPerson: number): Board
   const loads = plan.batches.flatMap((batch) =>
     batch.steps.flatMap((step) => step.uses.filter((use) => use.resourceId === 'hands').map((use) => ({ fromMin: step.startMin, toMin: step.endMin, units: use.units }))),
   );
-  const shifts = station.people.map((person) => person.shift);
+  const shifts = station.people.flatMap(presentMin);
   const points = [...new Set([...loads.flatMap((load) => [load.fromMin, load.toMin]), ...shifts.flatMap((shift) => [shift.fromMin, shift.toMin])])].sort(
     (left, right) => left - right,
   );

@@ -15,7 +15,7 @@ export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly sho
   const { because, difference } = shown;
   if (because === null || because === 'none' || because === 'moved') return null;
   const cannot = words.findings(
-    shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)),
+    shown.plan.findings.filter((found) => ['station.lacks', 'station.instead', 'station.nobody', 'plan.unplaced', 'plan.overtime', 'plan.late'].includes(found.code)),
     shown.plan,
     day.names,
   );
