@@ -17,7 +17,7 @@ export default defineConfig({
     },
   },
   projects: [
-    { name: 'phone', testMatch: /(path|offline|live|places|book|par|desk|record)\.spec\.ts/, use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
+    { name: 'phone', testMatch: /(path|offline|live|places|book|par|desk|record|station)\.spec\.ts/, use: { viewport: { width: 390, height: 844 }, hasTouch: true } },
     { name: 'wide', testMatch: /(path|places|desk)\.spec\.ts/, use: { viewport: { width: 1280, height: 800 } } },
     { name: 'server', testMatch: /durability\.spec\.ts/ },
   ],

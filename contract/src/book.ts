@@ -21,6 +21,7 @@ export const thermometerStanding = z.object({
 });
 export type ThermometerStanding = z.infer<typeof thermometerStanding>;
 
+const stretch = z.object({ fromMin: whole, toMin: whole });
 const thing = { id: text, name: text, inUse: z.boolean() };
 export const station = z.object({
   equipment: z.array(
@@ -42,7 +43,16 @@ export const station = z.object({
       z.object({ kind: z.literal('well'), ...thing, capacityL: z.number() }),
     ]),
   ),
-  people: z.array(z.object({ id: text, name: text, role: z.enum(['lead', 'cook']), shift: z.object({ fromMin: whole, toMin: whole }) })),
+  people: z.array(
+    z.object({
+      id: text,
+      name: text,
+      role: z.enum(['lead', 'cook']),
+      shift: stretch,
+      breaks: z.array(stretch).optional(),
+      off: z.boolean().optional(),
+    }),
+  ),
   services: z.array(z.object({ id: text, name: text, startMin: whole, endMin: whole })),
   rinseMin: z.number(),
   fullWashMin: z.number(),

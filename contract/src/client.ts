@@ -8,7 +8,7 @@ import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
 import { eventsAnswer, pantryAnswer, soupHistory, soupVersions } from './requests';
-import type { patchStation } from './requests';
+import type { PutPerson, patchStation } from './requests';
 
 /** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
 export function client(fetch: Fetch, base = '') {
@@ -24,6 +24,9 @@ export function client(fetch: Fetch, base = '') {
       call(dayPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/searches`, body),
     patchStation: (kitchenId: string, changes: z.infer<typeof patchStation>) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/station`, changes),
     putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
+    /** `personId` null = somebody new. */
+    putPerson: (kitchenId: string, personId: string | null, person: PutPerson) =>
+      personId === null ? call(kitchenBook, 'POST', `/kitchens/${kitchenId}/people`, person) : call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/people/${personId}`, person),
     postSoup: (kitchenId: string, body: { by: string; soup: Soup }) => call(soupSchema, 'POST', `/kitchens/${kitchenId}/soups`, body),
     putSoup: (kitchenId: string, body: { by: string; baseVersion: number; soup: Soup }) => call(soupSchema, 'PUT', `/kitchens/${kitchenId}/soups/${body.soup.id}`, body),
     retireSoup: (kitchenId: string, soupId: string) => call(kitchenBook, 'DELETE', `/kitchens/${kitchenId}/soups/${soupId}`),

@@ -81,6 +81,8 @@ describe('words', () => {
     [words.clock(485), '8:05'],
     [words.clock(1450), '0:10 next day'],
     [words.clock(-30), '23:30'],
+    [words.ovenHeat(220, 'C'), '220 °C'],
+    [words.ovenHeat(220, 'F'), '428 °F (220 °C)'],
     [words.litres(14), '14 L'],
     [words.litres(14.5), '14.5 L'],
     [words.limit({ c: 21, f: 70 }, 'F'), '70 °F (21 °C)'],
@@ -100,5 +102,18 @@ describe('words', () => {
     [words.finding({ code: 'lot.pastDate', soupId: 'Bean', volumeL: 2, byDays: 1 }, names), 'Bean: 2 L on hand is 1 day past its date mark. It does not count. Discard it.'],
   ])('says %p', (said, expected) => {
     expect(said).toBe(expected);
+  });
+  test.each([
+    ['8:05', 485],
+    [' 08.05 ', 485],
+    ['25:30', 1530],
+    ['1:30 next day', 1530],
+    ['', Number.NaN],
+    ['8', Number.NaN],
+    ['8:60', Number.NaN],
+    ['48:00', Number.NaN],
+    ['noon', Number.NaN],
+  ])('reads %p as a time', (typed, minute) => {
+    expect(words.readClock(typed)).toBe(minute);
   });
 });

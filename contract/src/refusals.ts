@@ -56,6 +56,16 @@ export const REFUSALS = {
     title: 'Unknown equipment',
     detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.`,
   },
+  'person.unknown': {
+    status: 404,
+    title: 'Unknown person',
+    detail: (facts: { id: string }) => `Nobody called "${facts.id}" works in this kitchen. Reload the kitchen.`,
+  },
+  'person.nameTaken': {
+    status: 409,
+    title: 'Two with one name',
+    detail: (facts: { name: string }) => `There is a ${facts.name} in this kitchen already. Add a letter of the family name, so that entries tell who it was.`,
+  },
   'rule.packUnknown': {
     status: 404,
     title: 'Unknown rule pack',

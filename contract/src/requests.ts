@@ -59,6 +59,30 @@ export const patchStation = z
     altitudeM: z.number('Metres are a number.').min(-450, 'No kitchen is that deep.').max(6000, 'No kitchen is that high.'),
   })
   .partial();
+const minuteOfDay = z
+  .int('Write the time like 13:05.')
+  .min(0, 'Write the time like 13:05.')
+  .max(2 * 24 * 60, 'Nobody stays two nights.');
+const stretch = z.object({ fromMin: minuteOfDay, toMin: minuteOfDay });
+/** Somebody who works at the station: by name, when, and when they are off the floor. Times past midnight count on: 25:30 is half past one. */
+export const putPerson = z
+  .object({
+    name: z.string().trim().min(1, 'Everybody needs a name: entries carry it.').max(60, 'A name of at most 60 letters.'),
+    shift: stretch,
+    breaks: z.array(stretch).max(4, 'At most four breaks.').default([]),
+    off: z.boolean().default(false),
+  })
+  .superRefine(({ shift, breaks }, context) => {
+    const say = (path: (string | number)[], message: string): void => {
+      context.addIssue({ code: 'custom', path, message });
+    };
+    if (shift.toMin <= shift.fromMin) say(['shift', 'toMin'], 'The shift ends before it begins. For one past midnight count on: 25:30 is half past one.');
+    breaks.forEach(({ fromMin, toMin }, index) => {
+      if (toMin <= fromMin) say(['breaks', index, 'toMin'], 'The break ends before it begins.');
+      else if (fromMin < shift.fromMin || shift.toMin < toMin) say(['breaks', index, 'fromMin'], 'The break lies outside the shift.');
+    });
+  });
+export type PutPerson = z.infer<typeof putPerson>;
 export const putEquipment = z.object({ inUse: z.boolean() });
 export const postEvents = z.object({ events: z.array(dayEvent).min(1, 'Send at least one event.').max(500, 'Send at most 500 events at a time.') });
 

@@ -1,5 +1,5 @@
 import { CallFailed, dayView, kitchenBook } from '@broth/contract';
-import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
+import type { DayView, KitchenBook, PutPerson, StoredEvent } from '@broth/contract';
 import type { CalendarDate, DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import { get as load, set as keep } from 'idb-keyval';
 import type { z } from 'zod';
@@ -35,6 +35,8 @@ interface KitchenState {
   readonly sendPars: () => Promise<Refusals>;
   readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
   readonly patchStation: (changes: StationChanges) => Promise<void>;
+  /** `personId` null = somebody new. Says what was wrong; null = it was taken. */
+  readonly putPerson: (personId: string | null, person: PutPerson) => Promise<string | null>;
   /** Saves a soup: a new one with `baseVersion` null, else the next version of one. What was typed stays with whoever asks. */
   readonly saveSoup: (soup: Soup, baseVersion: number | null) => Promise<SoupSaved>;
   readonly retireSoup: (soupId: string) => Promise<string | null>;
@@ -361,6 +363,14 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       unanswered -= 1;
       if (unanswered === 0) changed = {};
       showBook(told);
+    },
+    putPerson: async (personId, person) => {
+      try {
+        showBook(await api.putPerson(KITCHEN, personId, person));
+        return null;
+      } catch (error) {
+        return sentence(error);
+      }
     },
     saveSoup: async (soup, baseVersion) => {
       const { who } = usePreferences.getState();

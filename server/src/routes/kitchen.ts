@@ -1,8 +1,10 @@
-import { kitchenBook, patchStation, putEquipment } from '@broth/contract';
+import { kitchenBook, patchStation, putEquipment, putPerson } from '@broth/contract';
 import { patchKeeping } from '@broth/contract/record';
 import { refuse } from '@broth/contract/refusals';
-import type { KitchenBook } from '@broth/contract';
+import { slugOf } from '@broth/contract/formats';
+import type { KitchenBook, PutPerson } from '@broth/contract';
 import { addDays, minutesBetween } from '@broth/core';
+import type { Station } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { dateIn, midnightOf } from '../localTime';
@@ -47,6 +49,15 @@ export async function bookOf(context: Context, kitchenId: string): Promise<Kitch
   } as KitchenBook;
 }
 
+/** The station with somebody's name, shift and breaks as they are given; `personId` null = somebody new, who comes as a cook. */
+function withPerson(station: Station, personId: string | null, given: PutPerson): Station {
+  const { people } = station;
+  if (personId !== null && people.every(({ id }) => id !== personId)) throw refuse('person.unknown', { id: personId });
+  if (people.some(({ id, name }) => id !== personId && name.toLowerCase() === given.name.toLowerCase())) throw refuse('person.nameTaken', { name: given.name });
+  if (personId !== null) return { ...station, people: people.map((person) => (person.id === personId ? { ...person, ...given } : person)) };
+  return { ...station, people: [...people, { id: slugOf(given.name, new Set(people.map(({ id }) => id))), role: 'cook', ...given }] };
+}
+
 export function kitchenRoutes(api: Api, context: Context): void {
   const summary = z.array(z.object({ id: z.string(), name: z.string(), place: z.string() }));
   api.get('/kitchens', { schema: { summary: 'The kitchens of this installation', response: { 200: summary } } }, async () => {
@@ -82,6 +93,33 @@ export function kitchenRoutes(api: Api, context: Context): void {
       const kitchen = await kitchenOr404(request.params.kitchenId);
       await kitchen.update({ retentionDays: request.body.retentionDays });
       return bookOf(context, kitchen.kitchenId);
+    },
+  );
+  api.post(
+    '/kitchens/:kitchenId/people',
+    { schema: { summary: 'Somebody new at the station, as a cook', params: kitchenParams, body: putPerson, response: { 200: kitchenBook } } },
+    async (request) => {
+      const { kitchenId } = request.params;
+      await kitchenOr404(kitchenId);
+      await changeStation(context.database, kitchenId, (station) => withPerson(station, null, request.body));
+      return bookOf(context, kitchenId);
+    },
+  );
+  api.put(
+    '/kitchens/:kitchenId/people/:personId',
+    {
+      schema: {
+        summary: 'When somebody works, with breaks, or not at all',
+        params: kitchenParams.extend({ personId: z.string() }),
+        body: putPerson,
+        response: { 200: kitchenBook },
+      },
+    },
+    async (request) => {
+      const { kitchenId, personId } = request.params;
+      await kitchenOr404(kitchenId);
+      await changeStation(context.database, kitchenId, (station) => withPerson(station, personId, request.body));
+      return bookOf(context, kitchenId);
     },
   );
   api.put(

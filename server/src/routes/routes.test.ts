@@ -1,4 +1,4 @@
-import { isBetter } from '@broth/core';
+import { isBetter, nameHands } from '@broth/core';
 import type { DayEvent, DayPlan, Station } from '@broth/core';
 import { DAY, LENTIL, event, lentilStarted, reading, testKitchen } from '../testing/kitchen';
 import type { TestKitchen } from '../testing/kitchen';
@@ -143,6 +143,49 @@ describe('what plans go by', () => {
   ])('%s is refused', async (_, payload, says) => {
     const answer = await patch(payload);
     expect([answer.statusCode, answer.json<{ detail: string }>().detail]).toEqual([400, expect.stringContaining(says)]);
+  });
+});
+
+describe('who works, and when', () => {
+  const person = (some: object = {}): object => ({ name: 'Tobi Lund', shift: { fromMin: 360, toMin: 870 }, breaks: [], off: false, ...some });
+  const peopleOf = (answer: { json: () => unknown }): Station['people'] => (answer.json() as { station: Station }).station.people;
+  test('a shift, breaks and a day off are kept; what somebody is stays', async () => {
+    const changed = await put(`${BASE}/people/tobi`, person({ breaks: [{ fromMin: 600, toMin: 630 }], off: true }));
+    expect(peopleOf(changed).find(({ id }) => id === 'tobi')).toEqual({
+      id: 'tobi',
+      name: 'Tobi Lund',
+      role: 'cook',
+      shift: { fromMin: 360, toMin: 870 },
+      breaks: [{ fromMin: 600, toMin: 630 }],
+      off: true,
+    });
+    expect(peopleOf(await get(BASE))).toEqual(peopleOf(changed));
+  });
+  test('somebody new comes as a cook, and may make entries', async () => {
+    const answer = await kitchen.app.inject({ method: 'POST', url: `${BASE}/people`, payload: person({ name: ' Ívar Dahl ' }) });
+    expect(peopleOf(answer).at(-1)).toMatchObject({ name: 'Ívar Dahl', role: 'cook' });
+    const plan = await kitchen.acceptPlan();
+    expect(nameHands(plan, peopleOf(answer)).some(({ personId }) => personId === peopleOf(answer).at(-1)?.id)).toBe(true);
+  });
+  test('a plan made with more hands than there are now is refused', async () => {
+    const plan = await kitchen.acceptPlan();
+    for (const { id, name, shift } of peopleOf(await get(BASE)).filter(({ role }) => role === 'cook')) await put(`${BASE}/people/${id}`, person({ name, shift, off: true }));
+    const answer = await kitchen.app.inject({ method: 'POST', url: `${BASE}/days/${DAY}/plans`, payload: { by: 'maren', nowMin: 300, plan } });
+    expect(codeOf(answer)).toBe('plan.infeasible');
+  });
+  test.each([
+    ['nobody there', 'goulash', {}, 404, 'Nobody called "goulash"'],
+    ['no name', 'tobi', { name: '  ' }, 400, 'Everybody needs a name'],
+    ["another's name", 'tobi', { name: 'maren oake' }, 409, 'There is a maren oake in this kitchen already'],
+    ['a shift that ends before it begins', 'tobi', { shift: { fromMin: 870, toMin: 360 } }, 400, 'The shift ends before it begins'],
+    ['a break outside the shift', 'tobi', { breaks: [{ fromMin: 300, toMin: 400 }] }, 400, 'The break lies outside the shift'],
+    ['a break that ends before it begins', 'tobi', { breaks: [{ fromMin: 630, toMin: 600 }] }, 400, 'The break ends before it begins'],
+    ['a time that is none', 'tobi', { shift: { fromMin: null, toMin: 600 } }, 400, 'Write the time like 13:05'],
+  ])('%s is refused, and nothing changes', async (_, id, some, status, says) => {
+    const before = peopleOf(await get(BASE));
+    const answer = await put(`${BASE}/people/${id}`, person(some));
+    expect([answer.statusCode, answer.json<{ detail: string }>().detail]).toEqual([status, expect.stringContaining(says)]);
+    expect(peopleOf(await get(BASE))).toEqual(before);
   });
 });
 

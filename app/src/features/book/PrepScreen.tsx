@@ -48,7 +48,7 @@ export function PrepScreen() {
   const both = (grams: number): string => (us && grams > 0 ? `${words.amountText(grams, 'g')} (${soupWords.usText(grams, 'g')})` : words.amountText(grams, 'g'));
   // Who is there by then to have it cut.
   const hands = (by: number | null): string => {
-    const people = open.book.station.people.filter((person) => by === null || person.shift.fromMin < by);
+    const people = open.book.station.people.filter((person) => person.off !== true && (by === null || person.shift.fromMin < by));
     return people.length === 0
       ? 'nobody is on shift before it'
       : `hands: ${words.list(people.map((person) => `${person.name.split(' ')[0] ?? person.name} from ${words.clock(person.shift.fromMin)}`))}`;

@@ -8,6 +8,7 @@ import { usePreferences } from '../../state/preferences';
 import type { Look } from '../../state/preferences';
 import { Action, Choice } from '../../ui/Action';
 import { Alerts } from './Alerts';
+import { People } from './People';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { CountStepper, MinutesStepper } from '../../ui/Stepper';
@@ -111,6 +112,7 @@ export function KitchenScreen() {
           ))}
         </View>
       </Sheet>
+      <People people={book.station.people} />
       <Sheet>
         <Title level={2}>Equipment</Title>
         <Note>What is out of use is left out of every plan.</Note>

@@ -23,8 +23,8 @@ const TESTED = 28;
 /** `13:05` as minutes; null when it is empty, NaN when it is no time. */
 function minuteOf(text: string): number | null {
   if (text.trim() === '') return null;
-  const match = /^(\d{1,2})[:.](\d{2})$/.exec(text.trim());
-  return match === null || Number(match[1]) > 23 || Number(match[2]) > 59 ? Number.NaN : Number(match[1]) * 60 + Number(match[2]);
+  const minute = words.readClock(text);
+  return minute < 1440 ? minute : Number.NaN;
 }
 
 interface RowProps {
