@@ -66,6 +66,7 @@ test.each([
 test.each([
   [[{ kind: 'unit', id: 'Kettle 1', byJobIds: ['Chowder 1'], fromMin: 500, toMin: 593 }], 'It cannot be ready sooner: Kettle 1 is taken until 9:53, wash and all (Chowder 1).'],
   [[{ kind: 'resource', id: 'hands', byJobIds: [], fromMin: 570, toMin: 593 }], 'It cannot be ready sooner: all hands are taken from 9:30 to 9:53.'],
+  [[{ kind: 'excluded', id: 'The oven at 190 °C', byJobIds: [], fromMin: 570, toMin: 593 }], 'It cannot be ready sooner: The oven at 190 °C is in use until 9:53.'],
   [[{ kind: 'resource', id: 'The oven', byJobIds: [], fromMin: 570, toMin: 593 }], 'It cannot be ready sooner: The oven is full until 9:53.'],
   [
     [
@@ -99,13 +100,18 @@ test.each([
 });
 
 test.each([
-  [cure({}), 'One more cook all day: no measurable effect.'],
   [cure({ whatIf: { kind: 'equipment', likeId: 'Kettle 1' }, lateMin: 5, gainsMin: 15 }), 'One more like Kettle 1: 15 min less late, still 5 min late in all.'],
   [cure({ whatIf: { kind: 'without', soupId: 'Bean' }, lateMin: 0, gainsMin: 20 }), 'Without Bean: 20 min less late, everything in time.'],
   [cure({ whatIf: { kind: 'letGo', batchId: 'Bean 1' }, lateMin: 0, gainsMin: 20 }), 'Bean 1 let go from where it was put: 20 min less late, everything in time.'],
+  [cure({ whatIf: { kind: 'split', split: { soupId: 'Bean', batches: 2 } }, lateMin: 3, gainsMin: 7 }), 'Bean in 2 batches: 7 min less late, still 3 min late in all.'],
   [cure({ places: 2, unplaced: 0 }), 'One more cook all day: 2 more batches find a place.'],
   [cure({ places: 1, unplaced: 1 }), 'One more cook all day: one more batch finds a place, 1 still without.'],
-  [cure({ whatIf: { kind: 'fasterWash', fullWashMin: 6, rinseMin: 3 } }), 'Washes in half the time (6 min full, 3 min rinse): no measurable effect.'],
 ])('what would help: %j', (given, expected) => {
   expect(words.cure(given, names)).toBe(expected);
+});
+
+test('what would not help is told in one sentence', () => {
+  const given = [cure({}), cure({ whatIf: { kind: 'fasterWash', fullWashMin: 6, rinseMin: 3 } })];
+  expect(words.noCures(given, names)).toBe('No measurable effect: One more cook all day; Washes in half the time (6 min full, 3 min rinse).');
+  expect(words.noCures([], names)).toBeNull();
 });

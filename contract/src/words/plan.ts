@@ -94,6 +94,8 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
       return `One more like ${names.resource(given.likeId)}`;
     case 'fasterWash':
       return `Washes in half the time (${duration(given.fullWashMin)} full, ${duration(given.rinseMin)} rinse)`;
+    case 'split':
+      return `${names.soup(given.split.soupId)} in ${String(given.split.batches)} batches`;
     case 'letGo':
       return `${names.batch(given.batchId)} let go from where it was put`;
     case 'without':
@@ -101,11 +103,15 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
   }
 }
 
-/** What one thing would change; what is within chance is said to be so. */
+/** Things that would change nothing, or no more than chance does, in one sentence; null when there are none. */
+export function noCures(given: readonly Cure[], names: Names): string | null {
+  return given.length === 0 ? null : `No measurable effect: ${given.map((one) => whatIf(one, names)).join('; ')}.`;
+}
+
+/** What one thing would change. */
 export function cure(given: Cure, names: Names): string {
   if (given.places > 0)
     return `${whatIf(given, names)}: ${given.places === 1 ? 'one more batch finds' : `${String(given.places)} more batches find`} a place${given.unplaced === 0 ? '' : `, ${String(given.unplaced)} still without`}.`;
-  if (given.gainsMin === 0) return `${whatIf(given, names)}: no measurable effect.`;
   const left = given.lateMin === 0 ? 'everything in time' : `still ${duration(given.lateMin)} late in all`;
   return `${whatIf(given, names)}: ${duration(given.gainsMin)} less late, ${left}.`;
 }

@@ -1,5 +1,5 @@
 import type { Equipment } from '../batch/index';
-import { makeSoup, makeStep } from '../soup/index';
+import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup } from '../soup/index';
 import { MOVED_UNIT_MIN } from '../sequence/index';
 import { stationWith } from '../testing/station';
@@ -202,5 +202,25 @@ describe('what would help', () => {
     expect(gain('without')).toBeGreaterThan(0);
     expect(gain('cook')).toBe(0);
     expect(found?.cures.every((cure) => cure.lateMin <= base.objective.lateMin)).toBe(true);
+  });
+  test('a stock that takes long in the one kettle it fits: in two batches side by side it is ready sooner', () => {
+    const slow = { ...cook, attention: 'none' as const, duration: { lowMin: 10, highMin: 10, perLitreMin: 2 } };
+    const empty = makeStep({ id: 'empty', name: 'empty', ...cook, attention: 'hands', duration: { lowMin: 5, highMin: 5, perLitreMin: 0 } });
+    const stock = makeSoup({ id: 'stock', name: 'stock', shortName: 'stock', version: 1, role: 'component', steps: [makeStep({ id: 'cook', name: 'cook', ...slow }), empty] });
+    const line = makeLine({ id: 'stock', name: 'stock', amount: { low: 1, high: 1, unit: 'L' }, componentId: 'stock', stepId: 'cook' });
+    const taking: Soup = { ...soup('a'), makesL: 1, ingredients: [line] };
+    const day: DayInput = { ...input, nowMin: 600, soups: [taking, stock], pars: [{ soupId: 'a', parL: 20, serviceId: 'midday' }] };
+    const base = planDay(day, { seed: 1, moves: 100 });
+    expect(base.batches.map(({ id, vesselId }) => [id, vesselId])).toEqual([
+      ['2026-11-25.stock.1', 'k1'],
+      [A, 'k1'],
+    ]);
+    const found = [...curesOf(day, base, { seed: 1, moves: 60 })].at(-1);
+    const cure = found?.cures.find(({ whatIf }) => whatIf.kind === 'split' && whatIf.split.soupId === 'stock');
+    const split = planDay({ ...day, splits: [{ soupId: 'stock', batches: 2 }] }, { seed: 1, moves: 100 });
+    // Twenty minutes of cooking less, one emptying of five more.
+    expect(split.batches).toHaveLength(3);
+    expect(base.objective.lateMin - split.objective.lateMin).toBe(15);
+    expect(cure).toMatchObject({ whatIf: { split: { batches: 2 } }, lateMin: split.objective.lateMin, gainsMin: 15 });
   });
 });

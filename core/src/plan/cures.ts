@@ -1,6 +1,7 @@
-import { readBatchId } from '../batch/index';
+import { readBatchId, splitChoices, vesselsOf } from '../batch/index';
 import type { Equipment, Station } from '../batch/index';
-import type { DayInput, DayPlan } from './dayPlan';
+import { toCookL } from './dayPlan';
+import type { DayInput, DayPlan, Split } from './dayPlan';
 import { unpinned } from './pins';
 import { startPlanning } from './planDay';
 
@@ -10,6 +11,8 @@ export type WhatIf =
   | { readonly kind: 'equipment'; readonly likeId: string }
   | { readonly kind: 'fasterWash'; readonly fullWashMin: number; readonly rinseMin: number }
   | { readonly kind: 'without'; readonly soupId: string }
+  /** A soup, or what soups are made of, in one batch more. */
+  | { readonly kind: 'split'; readonly split: Split }
   /** What was put by hand is let go. */
   | { readonly kind: 'letGo'; readonly batchId: string };
 
@@ -49,6 +52,8 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
       return { ...input, station: { ...station, equipment: more(station, whatIf.likeId) } };
     case 'fasterWash':
       return { ...input, station: { ...station, rinseMin: whatIf.rinseMin, fullWashMin: whatIf.fullWashMin } };
+    case 'split':
+      return { ...input, splits: [...(input.splits ?? []).filter(({ soupId }) => soupId !== whatIf.split.soupId), whatIf.split] };
     case 'letGo':
       return { ...input, pins: unpinned(input.pins ?? [], whatIf.batchId) };
     case 'without':
@@ -56,7 +61,7 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
   }
 }
 
-/** What is worth asking: one more of each thing the plan uses, or of each oven and bath it waits for, one more pair of hands, washes in half the time, each soup left out that has not begun. */
+/** What is worth asking: one more of each thing the plan uses, or of each oven and bath it waits for, one more pair of hands, washes in half the time, one batch more of what is late or soups are made of, each soup left out that has not begun. */
 export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
   const used = new Set(plan.batches.flatMap((batch) => [batch.vesselId, ...batch.steps.map((step) => step.unitId)]).filter((id) => id !== null));
   const { equipment, rinseMin, fullWashMin } = input.station;
@@ -75,8 +80,24 @@ export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
     { kind: 'cook' },
     ...[...vessels.slice(0, 1), ...blenders, ...places].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
     { kind: 'fasterWash', rinseMin: Math.ceil(rinseMin / 2), fullWashMin: Math.ceil(fullWashMin / 2) },
+    ...splitsOf(input, plan).map((split): WhatIf => ({ kind: 'split', split })),
     ...soups.map((soupId): WhatIf => ({ kind: 'without', soupId })),
   ];
+}
+
+/** What is late or finds no place, and what soups are made of, in one batch more, where vessels in use hold smaller ones. */
+function splitsOf({ station }: DayInput, plan: DayPlan): readonly Split[] {
+  const behind = [
+    ...plan.batches.flatMap((batch) => (batch.lateMin > 0 && batch.state === 'planned' ? [batch.soupId] : [])),
+    ...plan.findings.flatMap((found) => (found.code === 'plan.unplaced' ? [readBatchId(found.batchId).soupId] : [])),
+    ...plan.components.map(({ componentId }) => componentId),
+  ];
+  return [...new Set(behind)].flatMap((soupId): Split[] => {
+    const asked = plan.splits.find((split) => split.soupId === soupId)?.batches ?? 0;
+    const now = Math.max(asked, plan.batches.filter((batch) => batch.soupId === soupId && batch.state === 'planned').length);
+    const next = now === 0 ? undefined : splitChoices(toCookL(plan, soupId), vesselsOf(station)).find(({ sizes }) => sizes.length > now);
+    return next === undefined ? [] : [{ soupId, batches: next.sizes.length }];
+  });
 }
 
 function unplacedOf(plan: DayPlan): number {
@@ -108,7 +129,8 @@ export function* curesOf(day: DayInput, plan: DayPlan, options: { readonly seed:
     const own = whatIf.kind === 'without' ? plan.findings.filter((one) => one.code === 'plan.unplaced' && readBatchId(one.batchId).soupId === whatIf.soupId).length : 0;
     cures.push({
       whatIf,
-      lateMin: found.objective.lateMin,
+      // Nobody has to do what makes it worse.
+      lateMin: Math.min(found.objective.lateMin, lateMin),
       unplaced: left,
       places: Math.max(0, unplaced - own - left),
       gainsMin: left === unplaced && gained > noiseMin ? gained : 0,

@@ -152,6 +152,14 @@ export interface DayPlan {
   readonly objective: Objective;
 }
 
+/** Litres of a soup or component that are still to be cooked: what is needed less what is under way. */
+export function toCookL({ components, needs, batches }: DayPlan, soupId: string): number {
+  const component = components.find((one) => one.componentId === soupId);
+  if (component !== undefined) return component.needL;
+  const needL = needs.find((need) => need.soupId === soupId)?.needL ?? 0;
+  return batches.reduce((sum, batch) => sum - (batch.soupId === soupId && batch.state !== 'planned' ? batch.volumeL : 0), needL);
+}
+
 /** What a plan knows of one batch beyond its times. */
 export interface BatchStory {
   readonly batchId: string;

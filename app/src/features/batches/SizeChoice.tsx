@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { splitChoices, vesselsOf } from '@broth/core';
+import { splitChoices, toCookL, vesselsOf } from '@broth/core';
 import type { DayPlan } from '@broth/core';
 import { useState } from 'react';
 import { Pressable, View } from 'react-native';
@@ -10,21 +10,13 @@ import { Action } from '../../ui/Action';
 import { Note, Strong } from '../../ui/Type';
 import { Vessel } from '../../ui/Vessel';
 
-/** Litres of a soup or component that are still to be cooked: what is needed less what is under way. */
-function missingL(plan: DayPlan, soupId: string): number {
-  const component = plan.components.find((one) => one.componentId === soupId);
-  if (component !== undefined) return component.needL;
-  const needL = plan.needs.find((need) => need.soupId === soupId)?.needL ?? 0;
-  return plan.batches.reduce((sum, batch) => sum - (batch.soupId === soupId && batch.state !== 'planned' ? batch.volumeL : 0), needL);
-}
-
 /** All ways to cook a soup in equal batches, drawn to scale; picking one plans the day afresh with it, and what that costs is said with the draft. */
 export function SizeChoice({ day, plan, soupId }: { readonly day: OpenDay; readonly plan: DayPlan; readonly soupId: string }) {
   const palette = usePalette();
   const [open, setOpen] = useState(false);
   const change = useDesk((state) => state.change);
   const vessels = vesselsOf(day.book.station);
-  const choices = splitChoices(missingL(plan, soupId), vessels);
+  const choices = splitChoices(toCookL(plan, soupId), vessels);
   if (choices.length < 2) return null;
   const name = day.names.soup(soupId);
   const now = plan.batches.filter((batch) => batch.soupId === soupId && batch.state === 'planned').length;

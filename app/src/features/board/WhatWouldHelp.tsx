@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import type { DayPlan } from '@broth/core';
+import type { Cure, DayPlan } from '@broth/core';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import type { OpenDay } from '../../state/useDay';
@@ -7,6 +7,28 @@ import { askCures } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Title } from '../../ui/Type';
+
+/** What one thing would change; what only the plan has to do can be done at once. */
+function CureLine({ day, plan, cure }: { readonly day: OpenDay; readonly plan: DayPlan; readonly cure: Cure }) {
+  const change = useDesk((state) => state.change);
+  const { whatIf } = cure;
+  const said = words.cure(cure, day.names);
+  return (
+    <View style={{ gap: 4 }}>
+      <Body>{said}</Body>
+      {whatIf.kind === 'split' ? (
+        <Action
+          style={{ alignSelf: 'flex-start' }}
+          label="Plan it so"
+          hint={`Plan it so: ${day.names.soup(whatIf.split.soupId)} in ${String(whatIf.split.batches)} batches`}
+          onPress={() => {
+            change(plan, { splits: [...plan.splits.filter(({ soupId }) => soupId !== whatIf.split.soupId), whatIf.split] });
+          }}
+        />
+      ) : null}
+    </View>
+  );
+}
 
 /** One more cook, one more kettle, a faster wash, a soup left out: what each would change about a plan that is late. */
 export function WhatWouldHelp({ day, plan, nowMin }: { readonly day: OpenDay; readonly plan: DayPlan; readonly nowMin: number }) {
@@ -21,12 +43,21 @@ export function WhatWouldHelp({ day, plan, nowMin }: { readonly day: OpenDay; re
         }}
       />
     );
-  const found = mine.cures;
+  const found = mine.cures?.cures ?? [];
+  const helpful = found.filter((one) => one.places > 0 || one.gainsMin > 0);
+  const useless = words.noCures(
+    found.filter((one) => !helpful.includes(one)),
+    day.names,
+  );
   return (
     <Sheet label="What would help">
       <Title level={2}>What would help</Title>
       <View aria-live="polite" style={{ gap: 6 }}>
-        {found === null ? null : found.cures.map((one) => <Body key={JSON.stringify(one.whatIf)}>{words.cure(one, day.names)}</Body>)}
+        {helpful.map((one) => (
+          <CureLine key={JSON.stringify(one.whatIf)} day={day} plan={plan} cure={one} />
+        ))}
+        {helpful.length === 0 && mine.done ? <Body>Nothing of what was tried does.</Body> : null}
+        {useless === null ? null : <Note>{useless}</Note>}
         <Note>{mine.done ? 'Each was planned afresh from this plan. What is within the chance of the search is said to have no effect.' : 'Trying…'}</Note>
       </View>
     </Sheet>
