@@ -48,3 +48,37 @@ test('hours and a break are changed, somebody is off, somebody new comes; the pl
     await expect(page.getByText(/Nothing to cook/)).toHaveCount(0);
   }
 });
+
+test('a kettle is measured again, one is added and another taken out of use; batches go by it', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/kitchen`);
+  await page.getByRole('button', { name: 'Change Kettle 1', exact: true }).click();
+  const kettle = page.getByRole('group', { name: 'Measures of Kettle 1' });
+  await kettle.getByRole('textbox', { name: 'Works up to, L, Kettle 1' }).fill('31');
+  await kettle.getByRole('button', { name: 'Save Kettle 1' }).click();
+  await expect(kettle.getByText(/or it boils over/)).toBeVisible();
+  await kettle.getByRole('textbox', { name: 'Works up to, L, Kettle 1' }).fill('26,5');
+  await kettle.getByRole('button', { name: 'Save Kettle 1' }).click();
+  await expect(page.getByText('30 L, works from 8 L to 26.5 L')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Something new' }).click();
+  const fresh = page.getByRole('group', { name: 'Measures of something new' });
+  await fresh.getByRole('textbox', { name: 'Name of something new' }).fill('Big kettle');
+  for (const [label, value] of [
+    ['Holds, L', '50'],
+    ['Works from, L', '12'],
+    ['Works up to, L', '44'],
+  ] as const)
+    await fresh.getByRole('textbox', { name: `${label}, something new` }).fill(value);
+  await fresh.getByRole('button', { name: 'Save something new' }).click();
+  await expect(page.getByText('50 L, works from 12 L to 44 L')).toBeVisible();
+  await page.getByRole('switch', { name: 'Kettle 1 in use' }).click();
+  await expect(page.getByText('out of use', { exact: true })).toBeVisible();
+
+  await page.goto(`${stand.address}/par`);
+  const par = page.getByRole('textbox', { name: /^Par, Red lentil/ });
+  await par.fill('40');
+  await par.press('Enter');
+  await page.goto(`${stand.address}/batches`);
+  await expect(page.getByText('Big kettle, 12 L to 44 L').first()).toBeVisible();
+});

@@ -8,7 +8,7 @@ import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
 import { eventsAnswer, pantryAnswer, soupHistory, soupVersions } from './requests';
-import type { PutPerson, patchStation } from './requests';
+import type { PutEquipment, PutPerson, patchStation } from './requests';
 
 /** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
 export function client(fetch: Fetch, base = '') {
@@ -23,7 +23,12 @@ export function client(fetch: Fetch, base = '') {
     searchPlan: (kitchenId: string, date: string, body: { nowMin: number; from: DayPlan; forS: number }) =>
       call(dayPlan, 'POST', `/kitchens/${kitchenId}/days/${date}/searches`, body),
     patchStation: (kitchenId: string, changes: z.infer<typeof patchStation>) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/station`, changes),
-    putEquipment: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
+    setInUse: (kitchenId: string, equipmentId: string, inUse: boolean) => call(kitchenBook, 'PATCH', `/kitchens/${kitchenId}/equipment/${equipmentId}`, { inUse }),
+    /** `equipmentId` null = something new. */
+    putEquipment: (kitchenId: string, equipmentId: string | null, thing: PutEquipment) =>
+      equipmentId === null
+        ? call(kitchenBook, 'POST', `/kitchens/${kitchenId}/equipment`, thing)
+        : call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/equipment/${equipmentId}`, thing),
     /** `personId` null = somebody new. */
     putPerson: (kitchenId: string, personId: string | null, person: PutPerson) =>
       personId === null ? call(kitchenBook, 'POST', `/kitchens/${kitchenId}/people`, person) : call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/people/${personId}`, person),

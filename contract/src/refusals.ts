@@ -56,6 +56,16 @@ export const REFUSALS = {
     title: 'Unknown equipment',
     detail: (facts: { id: string }) => `There is nothing called "${facts.id}" at this station. Reload the station list.`,
   },
+  'equipment.nameTaken': {
+    status: 409,
+    title: 'Two things with one name',
+    detail: (facts: { name: string }) => `There is a ${facts.name} at this station already. Give this one a name that tells them apart.`,
+  },
+  'equipment.otherKind': {
+    status: 422,
+    title: 'Another kind of thing',
+    detail: (facts: { name: string }) => `${facts.name} cannot become another kind of thing: what was logged of it would read wrong. Take it out of use, and add the new one.`,
+  },
   'person.unknown': {
     status: 404,
     title: 'Unknown person',

@@ -83,7 +83,54 @@ export const putPerson = z
     });
   });
 export type PutPerson = z.infer<typeof putPerson>;
-export const putEquipment = z.object({ inUse: z.boolean() });
+export const patchEquipment = z.object({ inUse: z.boolean() });
+
+const thingName = z.string().trim().min(1, 'Give it the name it is called by.').max(60, 'A name of at most 60 letters.');
+const some = (what: string, most: number) =>
+  z
+    .number(`${what} is a number.`)
+    .positive(`${what} is more than 0.`)
+    .max(most, `${what} of more than ${String(most)} is a typing slip. Check the digits.`);
+const shared = { name: thingName, inUse: z.boolean().default(true) };
+/** A thing at the station: how much it takes, and what plans need to know of it. */
+export const putEquipment = z
+  .discriminatedUnion('kind', [
+    z.object({
+      kind: z.literal('vessel'),
+      ...shared,
+      capacityL: some('What it holds', 2000),
+      minFillL: z.number('What it works from is a number.').min(0, 'What it works from is 0 L or more.'),
+      workingMaxL: some('What it works up to', 2000),
+      powerKw: some('Its power', 500).optional(),
+      efficiency: z.number('A share is a number.').min(0.05, 'Some of the heat arrives.').max(1, 'A share is at most 1.').optional(),
+      diameterCm: some('Its diameter', 300).optional(),
+    }),
+    z.object({ kind: z.literal('jar'), ...shared, capacityL: some('What it holds', 50), hotFillL: some('Its hot-fill line', 50), cycleMin: some('A fill', 60) }),
+    z.object({ kind: z.literal('immersion'), ...shared }),
+    z.object({
+      kind: z.literal('oven'),
+      ...shared,
+      trays: z.int('Trays are a whole number.').min(1, 'An oven has a tray at least.').max(100, 'No oven here has that many trays.'),
+    }),
+    z.object({
+      kind: z.literal('cooling'),
+      ...shared,
+      capacityL: some('What it holds', 2000),
+      ambientC: z.number('Degrees are a number.').min(-60, 'Nothing here is that cold.').max(15, 'That does not cool: 15 °C at most.'),
+    }),
+    z.object({ kind: z.literal('well'), ...shared, capacityL: some('What it holds', 200) }),
+  ])
+  .superRefine((thing, context) => {
+    const say = (path: string, message: string): void => {
+      context.addIssue({ code: 'custom', path: [path], message });
+    };
+    if (thing.kind === 'vessel') {
+      if (thing.workingMaxL > thing.capacityL) say('workingMaxL', 'It works up to less than it holds, or it boils over.');
+      if (thing.minFillL > thing.workingMaxL) say('minFillL', 'It works from less than it works up to.');
+    }
+    if (thing.kind === 'jar' && thing.hotFillL > thing.capacityL) say('hotFillL', 'The hot-fill line lies below the rim: steam needs the rest.');
+  });
+export type PutEquipment = z.infer<typeof putEquipment>;
 export const postEvents = z.object({ events: z.array(dayEvent).min(1, 'Send at least one event.').max(500, 'Send at most 500 events at a time.') });
 
 /** A refusal on the wire: RFC 9457, with our code and, for a body, what is wrong where. */

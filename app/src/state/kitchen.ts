@@ -1,5 +1,5 @@
 import { CallFailed, dayView, kitchenBook } from '@broth/contract';
-import type { DayView, KitchenBook, PutPerson, StoredEvent } from '@broth/contract';
+import type { DayView, KitchenBook, PutEquipment, PutPerson, StoredEvent } from '@broth/contract';
 import type { CalendarDate, DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import { get as load, set as keep } from 'idb-keyval';
 import type { z } from 'zod';
@@ -33,7 +33,9 @@ interface KitchenState {
   readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
   /** Sends the pars that wait; answers by soup what was refused. */
   readonly sendPars: () => Promise<Refusals>;
-  readonly putEquipment: (id: string, inUse: boolean) => Promise<void>;
+  readonly setInUse: (id: string, inUse: boolean) => Promise<void>;
+  /** `id` null = something new. Says what was wrong; null = it was taken. */
+  readonly putEquipment: (id: string | null, thing: PutEquipment) => Promise<string | null>;
   readonly patchStation: (changes: StationChanges) => Promise<void>;
   /** `personId` null = somebody new. Says what was wrong; null = it was taken. */
   readonly putPerson: (personId: string | null, person: PutPerson) => Promise<string | null>;
@@ -342,11 +344,19 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       parsSent = sent;
       return sent;
     },
-    putEquipment: async (id, inUse) => {
+    setInUse: async (id, inUse) => {
       try {
-        showBook(await api.putEquipment(KITCHEN, id, inUse));
+        showBook(await api.setInUse(KITCHEN, id, inUse));
       } catch (error) {
         set({ trouble: sentence(error) });
+      }
+    },
+    putEquipment: async (id, thing) => {
+      try {
+        showBook(await api.putEquipment(KITCHEN, id, thing));
+        return null;
+      } catch (error) {
+        return sentence(error);
       }
     },
     patchStation: async (changes) => {

@@ -1,20 +1,22 @@
-import { kitchenBook, patchStation, putEquipment, putPerson } from '@broth/contract';
+import { kitchenBook, patchEquipment, patchStation, putEquipment, putPerson } from '@broth/contract';
 import { patchKeeping } from '@broth/contract/record';
 import { refuse } from '@broth/contract/refusals';
 import { slugOf } from '@broth/contract/formats';
-import type { KitchenBook, PutPerson } from '@broth/contract';
+import type { KitchenBook, PutEquipment, PutPerson } from '@broth/contract';
 import { addDays, minutesBetween } from '@broth/core';
-import type { Station } from '@broth/core';
+import type { Equipment, Station } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
 import { dateIn, midnightOf } from '../localTime';
 import { eventsOfDay } from '../store/eventLog';
-import { changeStation, setInUse, soupsOf, stationOf } from '../store/kitchenStore';
+import { changeStation, soupsOf, stationOf } from '../store/kitchenStore';
 import { ruleVersionsOf, thermometerChecks } from '../store/rules';
 import { pantryOf } from '../store/soupBook';
 import { KitchenRow } from '../store/models';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
+
+const equipmentParams = kitchenParams.extend({ equipmentId: z.string() });
 
 /** So far back a phone is given the rules. */
 const RULES_MS = 8 * 86_400_000;
@@ -56,6 +58,26 @@ function withPerson(station: Station, personId: string | null, given: PutPerson)
   if (people.some(({ id, name }) => id !== personId && name.toLowerCase() === given.name.toLowerCase())) throw refuse('person.nameTaken', { name: given.name });
   if (personId !== null) return { ...station, people: people.map((person) => (person.id === personId ? { ...person, ...given } : person)) };
   return { ...station, people: [...people, { id: slugOf(given.name, new Set(people.map(({ id }) => id))), role: 'cook', ...given }] };
+}
+
+/** The station's things with one of them changed. */
+function changedThing({ equipment }: Station, equipmentId: string, change: (thing: Equipment) => Equipment): readonly Equipment[] {
+  if (equipment.every(({ id }) => id !== equipmentId)) throw refuse('equipment.unknown', { id: equipmentId });
+  return equipment.map((thing) => (thing.id === equipmentId ? change(thing) : thing));
+}
+
+/** The station with a thing as it is given; `equipmentId` null = something new. */
+function withThing(station: Station, equipmentId: string | null, given: PutEquipment): Station {
+  const { equipment } = station;
+  if (equipment.some(({ id, name }) => id !== equipmentId && name.toLowerCase() === given.name.toLowerCase())) throw refuse('equipment.nameTaken', { name: given.name });
+  if (equipmentId === null) return { ...station, equipment: [...equipment, { id: slugOf(given.name, new Set(equipment.map(({ id }) => id))), ...given }] };
+  return {
+    ...station,
+    equipment: changedThing(station, equipmentId, (thing) => {
+      if (thing.kind !== given.kind) throw refuse('equipment.otherKind', { name: thing.name });
+      return { id: thing.id, ...given };
+    }),
+  };
 }
 
 export function kitchenRoutes(api: Api, context: Context): void {
@@ -122,13 +144,34 @@ export function kitchenRoutes(api: Api, context: Context): void {
       return bookOf(context, kitchenId);
     },
   );
-  api.put(
+  api.patch(
     '/kitchens/:kitchenId/equipment/:equipmentId',
-    { schema: { summary: 'Put a thing into or out of use', params: kitchenParams.extend({ equipmentId: z.string() }), body: putEquipment, response: { 200: kitchenBook } } },
+    { schema: { summary: 'Put a thing into or out of use', params: equipmentParams, body: patchEquipment, response: { 200: kitchenBook } } },
     async (request) => {
       const { kitchenId, equipmentId } = request.params;
       await kitchenOr404(kitchenId);
-      if (!(await setInUse(context.database, kitchenId, equipmentId, request.body.inUse))) throw refuse('equipment.unknown', { id: equipmentId });
+      const { inUse } = request.body;
+      await changeStation(context.database, kitchenId, (station) => ({ ...station, equipment: changedThing(station, equipmentId, (thing) => ({ ...thing, inUse })) }));
+      return bookOf(context, kitchenId);
+    },
+  );
+  api.put(
+    '/kitchens/:kitchenId/equipment/:equipmentId',
+    { schema: { summary: 'What a thing is called and how much it takes', params: equipmentParams, body: putEquipment, response: { 200: kitchenBook } } },
+    async (request) => {
+      const { kitchenId, equipmentId } = request.params;
+      await kitchenOr404(kitchenId);
+      await changeStation(context.database, kitchenId, (station) => withThing(station, equipmentId, request.body));
+      return bookOf(context, kitchenId);
+    },
+  );
+  api.post(
+    '/kitchens/:kitchenId/equipment',
+    { schema: { summary: 'Something new at the station', params: kitchenParams, body: putEquipment, response: { 200: kitchenBook } } },
+    async (request) => {
+      const { kitchenId } = request.params;
+      await kitchenOr404(kitchenId);
+      await changeStation(context.database, kitchenId, (station) => withThing(station, null, request.body));
       return bookOf(context, kitchenId);
     },
   );

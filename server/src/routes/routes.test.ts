@@ -12,6 +12,7 @@ afterEach(() => kitchen.close());
 const BASE = `/api/kitchens/landing`;
 const get = (url: string) => kitchen.app.inject({ method: 'GET', url });
 const put = (url: string, payload: object | string) => kitchen.app.inject({ method: 'PUT', url, payload, headers: { 'content-type': 'application/json' } });
+const setInUse = (id: string, inUse: boolean) => kitchen.app.inject({ method: 'PATCH', url: `${BASE}/equipment/${id}`, payload: { inUse } });
 const kinds = async (): Promise<string[]> => (await get(`${BASE}/events`)).json<{ events: DayEvent[] }>().events.map((one) => one.kind);
 const codeOf = (answer: { json: () => unknown }): unknown => (answer.json() as { code?: string }).code;
 
@@ -48,7 +49,7 @@ describe('bad input gets a sentence and changes nothing', () => {
     ['an unknown soup', `${BASE}/days/${DAY}/pars/goulash`, { parL: 3 }, 404, 'soup.unknown', 'goulash'],
     ['an unknown kitchen', `/api/kitchens/nowhere/days/${DAY}/pars/lentil`, { parL: 3 }, 404, 'kitchen.unknown', 'nowhere'],
     ['a day that is none', `${BASE}/days/2026-02-30/pars/lentil`, { parL: 3 }, 400, 'day.invalid', 'YYYY-MM-DD'],
-    ['unknown equipment', `${BASE}/equipment/cauldron`, { inUse: false }, 404, 'equipment.unknown', 'cauldron'],
+    ['unknown equipment', `${BASE}/equipment/cauldron`, { kind: 'immersion', name: 'Cauldron' }, 404, 'equipment.unknown', 'cauldron'],
   ])('%s', async (_, url, payload, status, code, says) => {
     const before = (await get(`${BASE}/days/${DAY}`)).body;
     const answer = await put(url, payload);
@@ -94,7 +95,7 @@ describe('plans', () => {
   });
   test('what is out of use is in no plan', async () => {
     const plan = await kitchen.acceptPlan();
-    await put(`${BASE}/equipment/kettle1`, { inUse: false });
+    await setInUse('kettle1', false);
     expect(codeOf(await postPlan({ by: 'maren', nowMin: 300, plan }))).not.toBeUndefined();
   });
 });
@@ -124,13 +125,7 @@ describe('what plans go by', () => {
     expect((await patch({ rinseMin: 4 })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 4, fullWashMin: 12 } });
   });
   test('many changes at the same moment take turns: none is lost', async () => {
-    const answers = await Promise.all([
-      patch({ rinseMin: 7 }),
-      patch({ fullWashMin: 17 }),
-      patch({ readyLeadMin: 27 }),
-      patch({ aimChance: 0.8 }),
-      put(`${BASE}/equipment/kettle2`, { inUse: false }),
-    ]);
+    const answers = await Promise.all([patch({ rinseMin: 7 }), patch({ fullWashMin: 17 }), patch({ readyLeadMin: 27 }), patch({ aimChance: 0.8 }), setInUse('kettle2', false)]);
     expect(answers.map((answer) => answer.statusCode)).toEqual([200, 200, 200, 200, 200]);
     const { station } = (await get(BASE)).json<{ station: Station }>();
     expect(station).toMatchObject({ rinseMin: 7, fullWashMin: 17, readyLeadMin: 27, aimChance: 0.8 });
@@ -143,6 +138,35 @@ describe('what plans go by', () => {
   ])('%s is refused', async (_, payload, says) => {
     const answer = await patch(payload);
     expect([answer.statusCode, answer.json<{ detail: string }>().detail]).toEqual([400, expect.stringContaining(says)]);
+  });
+});
+
+describe('what stands at the station', () => {
+  const kettle = (some: object = {}): object => ({ kind: 'vessel', name: 'Kettle 1', capacityL: 30, minFillL: 8, workingMaxL: 25, ...some });
+  const thingsOf = (answer: { json: () => unknown }): Station['equipment'] => (answer.json() as { station: Station }).station.equipment;
+  const post = (payload: object) => kitchen.app.inject({ method: 'POST', url: `${BASE}/equipment`, payload });
+  test('a kettle measured again keeps its place; what is new comes last, in use', async () => {
+    const changed = thingsOf(await put(`${BASE}/equipment/kettle1`, kettle({ name: 'Old kettle', workingMaxL: 26, inUse: false })));
+    expect(changed[0]).toEqual({ kind: 'vessel', id: 'kettle1', name: 'Old kettle', capacityL: 30, minFillL: 8, workingMaxL: 26, inUse: false });
+    const answer = await post(kettle({ name: 'Kettle 3', workingMaxL: 28 }));
+    const added = thingsOf(answer).at(-1);
+    expect([answer.statusCode, added]).toMatchObject([200, { id: 'kettle-3', name: 'Kettle 3', inUse: true }]);
+  });
+  test.each([
+    ['works up to more than it holds', 'kettle1', { workingMaxL: 31 }, 400, 'or it boils over'],
+    ['works from more than up to', 'kettle1', { minFillL: 26 }, 400, 'It works from less than it works up to'],
+    ['holds nothing', 'kettle1', { capacityL: 0 }, 400, 'What it holds is more than 0'],
+    ['holds nobody knows what', 'kettle1', { capacityL: null }, 400, 'What it holds is a number'],
+    ['has no name', 'kettle1', { name: ' ' }, 400, 'Give it the name it is called by'],
+    ["has another's name", 'kettle1', { name: 'KETTLE 2' }, 409, 'There is a KETTLE 2 at this station already'],
+    ['would be another kind', 'jar', { name: 'Jar blender' }, 422, 'cannot become another kind of thing'],
+    ['is a jar filled above its rim', 'jar', { kind: 'jar', hotFillL: 31, cycleMin: 2 }, 400, 'steam needs the rest'],
+    ['is warm and said to cool', 'icebath', { kind: 'cooling', ambientC: 20 }, 400, 'That does not cool'],
+  ])('one that %s is refused, and nothing changes', async (_, id, some, status, says) => {
+    const before = thingsOf(await get(BASE));
+    const answer = await put(`${BASE}/equipment/${id}`, kettle(some));
+    expect([answer.statusCode, answer.json<{ detail: string }>().detail]).toEqual([status, expect.stringContaining(says)]);
+    expect(thingsOf(await get(BASE))).toEqual(before);
   });
 });
 

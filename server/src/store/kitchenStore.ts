@@ -46,14 +46,6 @@ export async function changeStation(sequelize: Sequelize, kitchenId: string, cha
   await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
 }
 
-/** Puts a thing into or out of use, as a new version of the station. False when there is no such thing. */
-export async function setInUse(sequelize: Sequelize, kitchenId: string, equipmentId: string, inUse: boolean): Promise<boolean> {
-  const { station } = await stationOf(kitchenId);
-  if (station.equipment.every((thing) => thing.id !== equipmentId)) return false;
-  await changeStation(sequelize, kitchenId, (was) => ({ ...was, equipment: was.equipment.map((thing) => (thing.id === equipmentId ? { ...thing, inUse } : thing)) }));
-  return true;
-}
-
 /** The day's pars: what was put for the day, else what stands. In the order of the list. */
 export async function parsOf(kitchenId: string, day: CalendarDate): Promise<readonly Par[]> {
   const [standing, changed] = await Promise.all([StandingParRow.findAll({ where: { kitchenId }, order: [['position', 'ASC']] }), DayParRow.findAll({ where: { kitchenId, day } })]);

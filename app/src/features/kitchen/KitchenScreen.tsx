@@ -2,17 +2,17 @@ import { words } from '@broth/contract';
 import { boilingPointC } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
-import { Switch } from 'react-native-paper';
 import { useKitchen } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
 import type { Look } from '../../state/preferences';
 import { Action, Choice } from '../../ui/Action';
 import { Alerts } from './Alerts';
+import { EquipmentList } from './EquipmentList';
 import { People } from './People';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { CountStepper, MinutesStepper } from '../../ui/Stepper';
-import { Body, Note, Strong, Title } from '../../ui/Type';
+import { Note, Strong, Title } from '../../ui/Type';
 
 const LOOKS: readonly { readonly value: Look; readonly label: string }[] = [
   { value: 'system', label: 'As the phone' },
@@ -42,7 +42,6 @@ const TIMES = [
 export function KitchenScreen() {
   const router = useRouter();
   const book = useKitchen((state) => state.book);
-  const putEquipment = useKitchen((state) => state.putEquipment);
   const patchStation = useKitchen((state) => state.patchStation);
   const { who, look, device, pickWho, pickLook } = usePreferences();
   const back = (): void => {
@@ -113,36 +112,7 @@ export function KitchenScreen() {
         </View>
       </Sheet>
       <People people={book.station.people} />
-      <Sheet>
-        <Title level={2}>Equipment</Title>
-        <Note>What is out of use is left out of every plan.</Note>
-        {book.station.equipment.map((thing) => (
-          <View key={thing.id} style={{ flexDirection: 'row', alignItems: 'center', minHeight: 56, gap: 12 }}>
-            <View style={{ flex: 1 }}>
-              <Strong>{thing.name}</Strong>
-              <Note>
-                {thing.kind === 'vessel'
-                  ? `${words.litres(thing.capacityL)}, works from ${words.litres(thing.minFillL)} to ${words.litres(thing.workingMaxL)}`
-                  : thing.kind === 'jar'
-                    ? `${words.litres(thing.hotFillL)} hot, ${words.number(thing.cycleMin)} min a fill`
-                    : thing.kind === 'oven'
-                      ? `${String(thing.trays)} trays`
-                      : 'capacityL' in thing
-                        ? words.litres(thing.capacityL)
-                        : ''}
-              </Note>
-            </View>
-            <Body>{thing.inUse ? 'in use' : 'out of use'}</Body>
-            <Switch
-              aria-label={`${thing.name} in use`}
-              value={thing.inUse}
-              onValueChange={(inUse) => {
-                void putEquipment(thing.id, inUse);
-              }}
-            />
-          </View>
-        ))}
-      </Sheet>
+      <EquipmentList equipment={book.station.equipment} />
       <Sheet>
         <Title level={2}>Rules in force</Title>
         <Strong>{rules === undefined ? '' : words.authority(rules)}</Strong>
