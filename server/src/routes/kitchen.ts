@@ -81,6 +81,11 @@ function withThing(station: Station, equipmentId: string | null, given: PutEquip
 }
 
 export function kitchenRoutes(api: Api, context: Context): void {
+  const changed = async (kitchenId: string, change: (station: Station) => Station): Promise<KitchenBook> => {
+    await kitchenOr404(kitchenId);
+    await changeStation(context.database, kitchenId, change);
+    return bookOf(context, kitchenId);
+  };
   const summary = z.array(z.object({ id: z.string(), name: z.string(), place: z.string() }));
   api.get('/kitchens', { schema: { summary: 'The kitchens of this installation', response: { 200: summary } } }, async () => {
     const rows = await KitchenRow.findAll({ order: [['kitchenId', 'ASC']] });
@@ -92,21 +97,16 @@ export function kitchenRoutes(api: Api, context: Context): void {
   api.patch(
     '/kitchens/:kitchenId/station',
     { schema: { summary: 'Change what plans go by: washes, how long before service, how certain', params: kitchenParams, body: patchStation, response: { 200: kitchenBook } } },
-    async (request) => {
-      const { kitchenId } = request.params;
-      await kitchenOr404(kitchenId);
-      const { rinseMin, fullWashMin, readyLeadMin, aimChance, laterBatches, altitudeM } = request.body;
-      await changeStation(context.database, kitchenId, (station) => ({
+    ({ params, body }) =>
+      changed(params.kitchenId, (station) => ({
         ...station,
-        rinseMin: rinseMin ?? station.rinseMin,
-        fullWashMin: fullWashMin ?? station.fullWashMin,
-        readyLeadMin: readyLeadMin ?? station.readyLeadMin,
-        aimChance: aimChance === undefined ? station.aimChance : aimChance,
-        laterBatches: laterBatches ?? station.laterBatches,
-        altitudeM: altitudeM ?? station.altitudeM,
-      }));
-      return bookOf(context, kitchenId);
-    },
+        rinseMin: body.rinseMin ?? station.rinseMin,
+        fullWashMin: body.fullWashMin ?? station.fullWashMin,
+        readyLeadMin: body.readyLeadMin ?? station.readyLeadMin,
+        aimChance: body.aimChance === undefined ? station.aimChance : body.aimChance,
+        laterBatches: body.laterBatches ?? station.laterBatches,
+        altitudeM: body.altitudeM ?? station.altitudeM,
+      })),
   );
   api.patch(
     '/kitchens/:kitchenId/keeping',
@@ -120,12 +120,7 @@ export function kitchenRoutes(api: Api, context: Context): void {
   api.post(
     '/kitchens/:kitchenId/people',
     { schema: { summary: 'Somebody new at the station, as a cook', params: kitchenParams, body: putPerson, response: { 200: kitchenBook } } },
-    async (request) => {
-      const { kitchenId } = request.params;
-      await kitchenOr404(kitchenId);
-      await changeStation(context.database, kitchenId, (station) => withPerson(station, null, request.body));
-      return bookOf(context, kitchenId);
-    },
+    ({ params, body }) => changed(params.kitchenId, (station) => withPerson(station, null, body)),
   );
   api.put(
     '/kitchens/:kitchenId/people/:personId',
@@ -137,42 +132,22 @@ export function kitchenRoutes(api: Api, context: Context): void {
         response: { 200: kitchenBook },
       },
     },
-    async (request) => {
-      const { kitchenId, personId } = request.params;
-      await kitchenOr404(kitchenId);
-      await changeStation(context.database, kitchenId, (station) => withPerson(station, personId, request.body));
-      return bookOf(context, kitchenId);
-    },
+    ({ params, body }) => changed(params.kitchenId, (station) => withPerson(station, params.personId, body)),
   );
   api.patch(
     '/kitchens/:kitchenId/equipment/:equipmentId',
     { schema: { summary: 'Put a thing into or out of use', params: equipmentParams, body: patchEquipment, response: { 200: kitchenBook } } },
-    async (request) => {
-      const { kitchenId, equipmentId } = request.params;
-      await kitchenOr404(kitchenId);
-      const { inUse } = request.body;
-      await changeStation(context.database, kitchenId, (station) => ({ ...station, equipment: changedThing(station, equipmentId, (thing) => ({ ...thing, inUse })) }));
-      return bookOf(context, kitchenId);
-    },
+    ({ params, body }) =>
+      changed(params.kitchenId, (station) => ({ ...station, equipment: changedThing(station, params.equipmentId, (thing) => ({ ...thing, inUse: body.inUse })) })),
   );
   api.put(
     '/kitchens/:kitchenId/equipment/:equipmentId',
     { schema: { summary: 'What a thing is called and how much it takes', params: equipmentParams, body: putEquipment, response: { 200: kitchenBook } } },
-    async (request) => {
-      const { kitchenId, equipmentId } = request.params;
-      await kitchenOr404(kitchenId);
-      await changeStation(context.database, kitchenId, (station) => withThing(station, equipmentId, request.body));
-      return bookOf(context, kitchenId);
-    },
+    ({ params, body }) => changed(params.kitchenId, (station) => withThing(station, params.equipmentId, body)),
   );
   api.post(
     '/kitchens/:kitchenId/equipment',
     { schema: { summary: 'Something new at the station', params: kitchenParams, body: putEquipment, response: { 200: kitchenBook } } },
-    async (request) => {
-      const { kitchenId } = request.params;
-      await kitchenOr404(kitchenId);
-      await changeStation(context.database, kitchenId, (station) => withThing(station, null, request.body));
-      return bookOf(context, kitchenId);
-    },
+    ({ params, body }) => changed(params.kitchenId, (station) => withThing(station, null, body)),
   );
 }
