@@ -14,7 +14,7 @@ test('hours and a break are changed, somebody is off, somebody new comes; the pl
   await field('Break to').fill('ten thirty');
   const save = tobi.getByRole('button', { name: 'Save the hours of Tobi Lund' });
   await save.click();
-  await expect(tobi.getByText('Write the time like 13:05.')).toBeVisible();
+  await expect(tobi.getByText('Write the time like 13:05.')).toBeInViewport();
   await field('Break to').fill('10:30');
   await save.click();
   await expect(tobi.getByText(/The shift ends before it begins/)).toBeVisible();
@@ -29,7 +29,7 @@ test('hours and a break are changed, somebody is off, somebody new comes; the pl
   await fresh.getByRole('textbox', { name: 'There from, somebody new' }).fill('7.00');
   await fresh.getByRole('textbox', { name: 'There to, somebody new' }).fill('25:30');
   await fresh.getByRole('button', { name: 'Save the hours of somebody new' }).click();
-  await expect(fresh.getByText(/There is a Tobi Lund in this kitchen already/)).toBeVisible();
+  await expect(fresh.getByText(/There is a Tobi Lund in this kitchen already/)).toBeInViewport();
   await fresh.getByRole('textbox', { name: 'Name of somebody new' }).fill('Ivo Dahl');
   await fresh.getByRole('button', { name: 'Save the hours of somebody new' }).click();
   await expect(page.getByText('7:00 to 1:30 next day')).toBeVisible();
@@ -81,4 +81,20 @@ test('a kettle is measured again, one is added and another taken out of use; bat
   await par.press('Enter');
   await page.goto(`${stand.address}/batches`);
   await expect(page.getByText('Big kettle, 12 L to 44 L').first()).toBeVisible();
+});
+
+test('a plan people work by no longer fits when somebody it counts on is off: another is offered', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/board`);
+  await page.getByRole('button', { name: 'Use this plan' }).click();
+  await expect(page.getByText('Nobody works by it yet.')).toHaveCount(0);
+  await page.goto(`${stand.address}/kitchen`);
+  await page.getByRole('button', { name: 'Change the hours of Anouk Vale' }).click();
+  await page.getByRole('switch', { name: 'Anouk Vale comes in' }).click();
+  await page.getByRole('button', { name: 'Save the hours of Anouk Vale' }).click();
+  await expect(page.getByText('does not come in')).toBeVisible();
+  await page.goto(`${stand.address}/board`);
+  await expect(page.getByText('The station has changed')).toBeVisible();
+  await page.goto(`${stand.address}/now`);
+  await expect(page.getByText('The station has changed').first()).toBeVisible();
 });

@@ -14,7 +14,7 @@ const plan = (name: string, pins: readonly Pin[] = []): DayPlan => ({
   objective: { lateMin: 0, shortMin: 0, earlyMin: 0, changeoverMin: 0, movedMin: 0, makespanMin: 0, cost: 0 },
 });
 const pin = (startMin: number): Pin => ({ batchId: 'a', stepId: 's', startMin, vesselId: null });
-const draft = (name: string) => ({ ticket: 1, plan: plan(name), nowMin: 0, improved: true });
+const draft = (name: string) => ({ ticket: 1, plan: plan(name), nowMin: 0, agreedFits: true, improved: true });
 const desk = () => useDesk.getState();
 
 beforeEach(() => {

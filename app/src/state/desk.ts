@@ -7,6 +7,8 @@ interface Draft {
   readonly ticket: number;
   readonly plan: DayPlan;
   readonly nowMin: number;
+  /** Whether the station still has what the agreed plan was made with. */
+  readonly agreedFits: boolean;
   /** Whether it has been searched for as long as it will be. */
   readonly improved: boolean;
 }

@@ -225,7 +225,8 @@ export function usePlan(who: string | null): ShownPlan | null {
             ? null
             : batchesKey(accepted) !== batchesKey(fresh.plan)
               ? 'changed'
-              : ((day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) || leansOnStopped(accepted, day.state)) && planDifference(accepted, fresh.plan).changes.length > 0
+              : ((day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) || !fresh.agreedFits || leansOnStopped(accepted, day.state)) &&
+                  planDifference(accepted, fresh.plan).changes.length > 0
                 ? 'station'
                 : hasSlipped(accepted, day.state, fresh.nowMin)
                   ? 'slipped'

@@ -1,4 +1,4 @@
-import { KernelError, curesOf, startPlanning, storyOf } from '@broth/core/planner';
+import { KernelError, curesOf, fitsStation, startPlanning, storyOf } from '@broth/core/planner';
 import type { Cures, DayInput, DayPlan, KernelLack, PlanStory } from '@broth/core/planner';
 
 export type PlanRequest =
@@ -12,6 +12,8 @@ export type PlanAnswer =
       readonly ticket: number;
       readonly plan: DayPlan;
       readonly nowMin: number;
+      /** Whether the station still has what the agreed plan was made with; true where none was agreed on. */
+      readonly agreedFits: boolean;
       /** Whether it has been searched for as long as it will be. */
       readonly improved: boolean;
     }
@@ -71,7 +73,8 @@ function planning({ ticket, input, from }: Extract<PlanRequest, { kind: 'plan' }
   const begunAt = performance.now();
   while (from !== null && performance.now() - begunAt < REPAIR_MS) planner.run(MOVES_A_CHECK);
   let shown = planner.cost();
-  answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, improved: false });
+  const agreedFits = input.agreed == null || fitsStation(input, input.agreed);
+  answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, agreedFits, improved: false });
   let spentMs = 0;
   let sinceMs = 0;
   return () => {
@@ -84,7 +87,7 @@ function planning({ ticket, input, from }: Extract<PlanRequest, { kind: 'plan' }
     if (last || (sinceMs >= SHOW_EVERY_MS && planner.cost() < shown)) {
       shown = planner.cost();
       sinceMs = 0;
-      answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, improved: last });
+      answer({ kind: 'plan', ticket, plan: planner.plan(), nowMin: input.nowMin, agreedFits, improved: last });
     }
     return !last;
   };

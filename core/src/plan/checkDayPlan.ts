@@ -27,3 +27,16 @@ export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation
   const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
   return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
 }
+
+/**
+ * Whether what is still to come of a plan has, at the station as it is now, the hands, kettles, blenders, oven and places it was made with: somebody may be off since,
+ * or a kettle measured again. What has happened meanwhile is no fault of it.
+ */
+export function fitsStation(input: DayInput, plan: DayPlan): boolean {
+  const asPlanned = { ...input, started: [], nowMin: 0 };
+  const begun = new Set(input.started.map(({ batchId }) => batchId));
+  return violations(problemOf(asPlanned, plan), { jobs: placedJobsOf(plan), unplaced: [], changeovers: changeoversOf(plan) }).every((found) => {
+    if (found.code === 'resource.over' || found.code === 'resource.excluded') return found.atMin < input.nowMin;
+    return (found.code !== 'unit.wrong' && found.code !== 'unit.volume') || begun.has(found.jobId);
+  });
+}

@@ -3,7 +3,7 @@ import type { Equipment } from '../batch/index';
 import { makeLine, makeSoup, makeStep } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { stationWith } from '../testing/station';
-import { UNITS_PER_PERSON, checkDayPlan, nameHands, planDay, storyOf } from './index';
+import { UNITS_PER_PERSON, checkDayPlan, fitsStation, nameHands, planDay, storyOf } from './index';
 import type { DayInput, DayPlan, PlanFinding } from './index';
 
 const step = (id: string, some: Partial<Step> = {}): Step =>
@@ -324,6 +324,49 @@ describe('a break', () => {
   test('nobody who is off is planned with, nor stays longer', () => {
     const off = { ...noon, station: { ...noon.station, people: noon.station.people.map((person) => ({ ...person, off: true })) } };
     expect(codes(planDay(off, { seed: 1, moves: 10 }))).toEqual(['station.nobody', 'plan.unplaced']);
+  });
+});
+
+describe('a plan that was agreed on, and the station as it is since', () => {
+  const asked = input({ pars: [par('lentil', 18)] });
+  const made = planDay(asked, { seed: 1, moves: 20 });
+  const [stockBatch, soupBatch] = made.batches;
+  const since = (station: Partial<DayInput['station']>, some: Partial<DayInput> = {}): boolean =>
+    fitsStation({ ...asked, ...some, station: { ...asked.station, ...station }, agreed: made }, made);
+  const lead = (some: object): Partial<DayInput['station']> => ({ people: asked.station.people.map((person) => ({ ...person, ...some })) });
+  const begun = (some: typeof soupBatch): DayInput['started'] =>
+    some === undefined
+      ? []
+      : [
+          {
+            batchId: some.id,
+            soupId: some.soupId,
+            soupVersion: 3,
+            ordinal: 1,
+            volumeL: some.volumeL,
+            vesselId: some.vesselId,
+            steps: [{ stepId: 'cook', startMin: 600, endMin: null }],
+            state: 'running',
+          },
+        ];
+  test('fits while that is as it was, or more', () => {
+    expect([since({}), since(lead({ shift: { fromMin: 200, toMin: 900 } })), since({ equipment: [kettle(), kettle({ id: 'k2' })] })]).toEqual([true, true, true]);
+  });
+  test('does not when hands are missing while it goes on: off, gone sooner, in a break', () => {
+    const during = { fromMin: soupBatch?.steps[0]?.startMin ?? 0, toMin: 800 };
+    expect([since(lead({ off: true })), since(lead({ shift: { fromMin: 300, toMin: 640 } })), since(lead({ breaks: [during] }))]).toEqual([false, false, false]);
+  });
+  test('does not when its kettle is out of use or too small by now', () => {
+    expect([since({ equipment: [kettle({ inUse: false }), kettle({ id: 'k2' })] }), since({ equipment: [kettle({ workingMaxL: 17 }), kettle({ id: 'k2' })] })]).toEqual([
+      false,
+      false,
+    ]);
+  });
+  test('what is over already, or stands in the kettle, asks for nothing more', () => {
+    const over = Math.max(...(stockBatch?.steps ?? []).map((one) => one.endMin));
+    const early = lead({ shift: { fromMin: over, toMin: 800 } });
+    expect([since(early), since(early, { nowMin: over })]).toEqual([false, true]);
+    expect(since({ equipment: [kettle({ workingMaxL: 17 }), kettle({ id: 'k2' })] }, { nowMin: 610, started: begun(soupBatch) })).toBe(true);
   });
 });
 
