@@ -30,7 +30,7 @@ test('a batch from its par to a failed second stage, and the record of it', asyn
   await test.step('a par that cannot be is refused beside its field, and kept as typed', async () => {
     await page.goto(`${stand.address}/par`);
     await setPar(page, 'Celeriac and apple velouté', '-3');
-    await expect(page.getByText('A par cannot be below 0 L. Put 0 to leave the soup out today.')).toBeVisible();
+    await expect(page.getByText('A par cannot be below 0 L. Put 0 to leave the soup out today.')).toBeInViewport();
     await expect(page.getByRole('textbox', { name: 'Par, Celeriac and apple velouté, litres' })).toHaveValue('-3');
   });
 

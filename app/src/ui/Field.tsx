@@ -2,6 +2,7 @@ import { useId } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
 import { BOLD, SANS, TOUCH, usePalette } from '../theme/theme';
 import { Body } from './Type';
+import { WhatIsWrong } from './WhatIsWrong';
 
 interface FieldProps {
   readonly label: string;
@@ -55,13 +56,7 @@ export function Field({ label, value, onChange, onBlur, onSubmit, message = null
           {hint}
         </Body>
       )}
-      <View aria-live="polite">
-        {message === null ? null : (
-          <Body id={`${id}-error`} style={{ fontSize: 15, color: palette.stop }}>
-            {message}
-          </Body>
-        )}
-      </View>
+      <WhatIsWrong id={`${id}-error`} says={message} />
     </View>
   );
 }

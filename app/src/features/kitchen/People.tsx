@@ -23,6 +23,13 @@ interface Typed {
   readonly to: string;
 }
 
+/** What is wrong, and where: the name, the shift or a break by its row, and which end of it. */
+interface Wrong {
+  readonly at: 'name' | 'shift' | number;
+  readonly end: string;
+  readonly says: string;
+}
+
 const MOST_BREAKS = 4;
 const NOTHING: Typed = { from: '', to: '' };
 const NOBODY: Draft = { name: '', shift: NOTHING, breaks: [], off: false };
@@ -46,13 +53,22 @@ function timesOf({ shift, breaks = [], off = false }: Person): string {
   return `${words.clock(shift.fromMin)} to ${words.clock(shift.toMin)}${free.length === 0 ? '' : `, off the floor ${words.list(free)}`}`;
 }
 
-function Times({ label, of, value, onChange }: { readonly label: string; readonly of: string; readonly value: Typed; readonly onChange: (value: Typed) => void }) {
+interface TimesProps {
+  readonly label: string;
+  readonly of: string;
+  readonly value: Typed;
+  readonly wrong: Wrong | null;
+  readonly onChange: (value: Typed) => void;
+}
+
+function Times({ label, of, value, wrong, onChange }: TimesProps) {
   return (
     <View style={{ flexDirection: 'row', gap: 8 }}>
       <Field
         label={`${label} from`}
         name={`${label} from, ${of}`}
         value={value.from}
+        message={wrong?.end === 'fromMin' ? wrong.says : null}
         onChange={(from) => {
           onChange({ ...value, from });
         }}
@@ -61,6 +77,7 @@ function Times({ label, of, value, onChange }: { readonly label: string; readonl
         label="to"
         name={`${label} to, ${of}`}
         value={value.to}
+        message={wrong !== null && wrong.end !== 'fromMin' ? wrong.says : null}
         onChange={(to) => {
           onChange({ ...value, to });
         }}
@@ -73,14 +90,23 @@ function Times({ label, of, value, onChange }: { readonly label: string; readonl
 function PersonEditor({ person, onDone }: { readonly person: Person | null; readonly onDone: () => void }) {
   const putPerson = useKitchen((state) => state.putPerson);
   const [draft, setDraft] = useState<Draft>(person === null ? NOBODY : draftOf(person));
-  const [message, setMessage] = useState<string | null>(null);
+  const [wrong, setWrong] = useState<Wrong | null>(null);
+  const wrongAt = (at: Wrong['at']): Wrong | null => (wrong?.at === at ? wrong : null);
   const of = person?.name ?? 'somebody new';
   const rows = draft.breaks.length < MOST_BREAKS ? [...draft.breaks, NOTHING] : draft.breaks;
   const save = async (): Promise<void> => {
-    const given = personShape.safeParse({ name: draft.name, shift: stretchOf(draft.shift), breaks: draft.breaks.filter((one) => !isEmpty(one)).map(stretchOf), off: draft.off });
-    const wrong = given.success ? await putPerson(person?.id ?? null, given.data) : (given.error.issues[0]?.message ?? '');
-    setMessage(wrong);
-    if (wrong === null) onDone();
+    const written = draft.breaks.flatMap((one, row) => (isEmpty(one) ? [] : [row]));
+    const breaks = written.map((row) => stretchOf(draft.breaks[row] ?? NOTHING));
+    const given = personShape.safeParse({ name: draft.name, shift: stretchOf(draft.shift), breaks, off: draft.off });
+    if (!given.success) {
+      const [issue] = given.error.issues;
+      const [what, ...rest] = issue?.path ?? [];
+      setWrong({ at: what === 'breaks' ? (written[Number(rest[0])] ?? 0) : what === 'shift' ? 'shift' : 'name', end: String(rest.at(-1) ?? ''), says: issue?.message ?? '' });
+      return;
+    }
+    const says = await putPerson(person?.id ?? null, given.data);
+    setWrong(says === null ? null : { at: 'name', end: '', says });
+    if (says === null) onDone();
   };
   return (
     <View role="group" aria-label={`Hours of ${of}`} style={{ gap: 8, paddingBottom: 8 }}>
@@ -88,7 +114,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
         label="Name"
         name={`Name of ${of}`}
         value={draft.name}
-        message={message}
+        message={wrongAt('name')?.says ?? null}
         onChange={(name) => {
           setDraft({ ...draft, name });
         }}
@@ -97,6 +123,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
         label="There"
         of={of}
         value={draft.shift}
+        wrong={wrongAt('shift')}
         onChange={(shift) => {
           setDraft({ ...draft, shift });
         }}
@@ -107,6 +134,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
           label={index === 0 ? 'Break' : `Break ${String(index + 1)}`}
           of={of}
           value={value}
+          wrong={wrongAt(index)}
           onChange={(changed) => {
             setDraft({ ...draft, breaks: rows.map((one, at) => (at === index ? changed : one)).filter((one, at) => at < draft.breaks.length || !isEmpty(one)) });
           }}

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Pressable, Text, TextInput, View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import { BOLD, SANS, TOUCH, usePalette } from '../../theme/theme';
-import { Body } from '../../ui/Type';
+import { WhatIsWrong } from '../../ui/WhatIsWrong';
 
 const STEP_L = 1;
 /** Taps on a stepper that come quickly after each other are put as one. */
@@ -110,13 +110,7 @@ export function ParField({ soupId, soupName, parL }: { readonly soupId: string; 
         </View>
         {stepper('One litre more', '+', STEP_L)}
       </View>
-      <View aria-live="polite">
-        {message === null ? null : (
-          <Body id={errorId} style={{ color: palette.stop, fontSize: 15 }}>
-            {message}
-          </Body>
-        )}
-      </View>
+      <WhatIsWrong id={errorId} says={message} />
     </View>
   );
 }
