@@ -92,7 +92,7 @@ const some = (what: string, most: number) =>
     .positive(`${what} is more than 0.`)
     .max(most, `${what} of more than ${String(most)} is a typing slip. Check the digits.`);
 const shared = { name: thingName, inUse: z.boolean().default(true) };
-/** A thing at the station: how much it takes, and what plans need to know of it. */
+/** A thing at the station: how much it takes, and what plans need to know of it. The most and the least are a design choice, against slips of the finger. */
 export const putEquipment = z
   .discriminatedUnion('kind', [
     z.object({

@@ -8,7 +8,7 @@ import type { Need } from '../par/index';
 import { allergensOf, componentDemand } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import type { DayInput, DayPlan, Lack, PlanFinding, StartedBatch } from './dayPlan';
-import { isCooled } from './places';
+import { isCooled } from './placeWays';
 
 /** A batch that is wanted, before it has a time. */
 export interface WantedBatch {

@@ -8,7 +8,7 @@ import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUs
 import type { DayInput, Pin, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
-import { placeResources, placeWays } from './places';
+import { placeResources, placeWays } from './placeWays';
 
 const WASH_ID = 'wash';
 /** A cold soup keeps: a minute it stands ready counts a tenth of a hot one's. A design choice. */
