@@ -59,6 +59,7 @@ export const station = z.object({
   readyLeadMin: z.number(),
   aimChance: z.number().min(0.5).max(0.99).nullable().default(null),
   laterBatches: z.boolean().default(false),
+  interruptsCutting: z.boolean().optional(),
   altitudeM: z.number().default(0),
   thermometers: z.array(thermometer).default([]),
 }) satisfies z.ZodType<Station>;

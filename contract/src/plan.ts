@@ -43,6 +43,7 @@ const step = z.object({
   ...wait,
   uses: z.array(z.object({ resourceId: id, units: z.number() })),
   frozen: z.boolean(),
+  parts: z.array(z.object({ startMin: minute, endMin: minute })).optional(),
 });
 
 /** A step that somebody has put at a minute by hand. */

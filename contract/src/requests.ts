@@ -56,6 +56,7 @@ export const patchStation = z
     readyLeadMin: someMinutes(240),
     aimChance: z.number().min(0.5, 'Aim at 0.5 or more, or at null.').max(0.99, 'Aim at 0.99 at most: nothing is certain.').nullable(),
     laterBatches: z.boolean(),
+    interruptsCutting: z.boolean(),
     altitudeM: z.number('Metres are a number.').min(-450, 'No kitchen is that deep.').max(6000, 'No kitchen is that high.'),
   })
   .partial();

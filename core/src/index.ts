@@ -13,6 +13,7 @@ export { DEFAULT_WEIGHTS } from './sequence/problem';
 export type * from './plan/index';
 export * from './plan/dayPlan';
 export * from './plan/hands';
+export { stretchesOf } from './plan/cutting';
 export * from './plan/nameHands';
 export * from './plan/pins';
 export * from './plan/difference';

@@ -87,6 +87,25 @@ describe('ribbon board', () => {
     expect(board.hands.filter((load) => load.used > load.capacity)).toEqual([]);
     expect(Math.max(...board.hands.map((load) => load.used))).toBeGreaterThan(0);
   });
+  test('cutting that is put down lies there in between, and hands are free', () => {
+    const paused = (startMin: number) => [
+      { startMin, endMin: startMin + 12 },
+      { startMin: startMin + 30, endMin: startMin + 38 },
+    ];
+    const uses = [{ resourceId: 'hands', units: 3 }];
+    const batches = plan.batches.map((batch) => ({
+      ...batch,
+      steps: batch.steps.map((one, at) => (at === 0 ? { ...one, startMin: 400, endMin: 438, uses, parts: paused(400) } : one)),
+    }));
+    const drawn = boardGeometry({ ...plan, batches }, station, new Map([['beet', soup]]), { pxPerL: 2, leastLane: 20, toolLane: 20, gap: 10 }, 4);
+    expect(drawn.stretches.filter(({ startMin }) => startMin < 438).map(({ laneId, kind, startMin, endMin }) => [laneId, kind, startMin, endMin])).toEqual([
+      ['bench', 'wait', 412, 430],
+      ['bench', 'step', 400, 412],
+      ['bench', 'step', 430, 438],
+    ]);
+    expect(drawn.crossings[0]?.atMin).toBe(438);
+    expect(drawn.hands.filter(({ toMin }) => toMin <= 438 && toMin > 400).map(({ used }) => used)).toEqual([3, 0, 3]);
+  });
   // A px a minute, time down.
   const frame = {
     perMin: 1,
@@ -220,6 +239,7 @@ describe('taps on Now', () => {
       volumeL: 12,
       vesselId: 'k1',
       placeIds: [],
+      goes: [],
       step: found,
       state: 'running',
       plannedAt: null,

@@ -57,7 +57,7 @@ interface KitchenState {
   readonly say: (trouble: string) => void;
 }
 
-type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance' | 'laterBatches' | 'altitudeM'>>;
+type StationChanges = Partial<Pick<KitchenBook['station'], 'rinseMin' | 'fullWashMin' | 'readyLeadMin' | 'aimChance' | 'laterBatches' | 'interruptsCutting' | 'altitudeM'>>;
 
 type Refusals = ReadonlyMap<string, string>;
 

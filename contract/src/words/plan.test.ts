@@ -104,10 +104,22 @@ test.each([
   [cure({ whatIf: { kind: 'without', soupId: 'Bean' }, lateMin: 0, gainsMin: 20 }), 'Without Bean: 20 min less late, everything in time.'],
   [cure({ whatIf: { kind: 'letGo', batchId: 'Bean 1' }, lateMin: 0, gainsMin: 20 }), 'Bean 1 let go from where it was put: 20 min less late, everything in time.'],
   [cure({ whatIf: { kind: 'split', split: { soupId: 'Bean', batches: 2 } }, lateMin: 3, gainsMin: 7 }), 'Bean in 2 batches: 7 min less late, still 3 min late in all.'],
+  [cure({ whatIf: { kind: 'cutting' }, lateMin: 0, gainsMin: 9 }), 'Cutting that may be put down and taken up again: 9 min less late, everything in time.'],
   [cure({ places: 2, unplaced: 0 }), 'One more cook all day: 2 more batches find a place.'],
   [cure({ places: 1, unplaced: 1 }), 'One more cook all day: one more batch finds a place, 1 still without.'],
 ])('what would help: %j', (given, expected) => {
   expect(words.cure(given, names)).toBe(expected);
+});
+
+test('cutting with a pause in it says when somebody is at it; without one, nothing', () => {
+  expect(words.goes([['8:10', '8:40']])).toBeNull();
+  expect(
+    words.goes([
+      ['8:10', '8:30'],
+      ['9:00', '9:20'],
+      ['10:00', '10:10'],
+    ]),
+  ).toBe('In 3 goes: 8:10 to 8:30, 9:00 to 9:20, and 10:00 to 10:10');
 });
 
 test('what would not help is told in one sentence', () => {

@@ -94,6 +94,8 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
       return `One more like ${names.resource(given.likeId)}`;
     case 'fasterWash':
       return `Washes in half the time (${duration(given.fullWashMin)} full, ${duration(given.rinseMin)} rinse)`;
+    case 'cutting':
+      return 'Cutting that may be put down and taken up again';
     case 'split':
       return `${names.soup(given.split.soupId)} in ${String(given.split.batches)} batches`;
     case 'letGo':
@@ -101,6 +103,11 @@ function whatIf({ whatIf: given }: Cure, names: Names): string {
     case 'without':
       return `Without ${names.soup(given.soupId)}`;
   }
+}
+
+/** When somebody is at a step that has a pause in it; null = it is done in one go. */
+export function goes(stretches: readonly (readonly [start: string, end: string])[]): string | null {
+  return stretches.length < 2 ? null : `In ${String(stretches.length)} goes: ${list(stretches.map(([start, end]) => `${start} to ${end}`))}`;
 }
 
 /** Things that would change nothing, or no more than chance does, in one sentence; null when there are none. */

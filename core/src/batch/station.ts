@@ -68,6 +68,8 @@ export interface Station {
   readonly aimChance: number | null;
   /** Whether a soup's second batch is wanted only when the first may run out, and not before the doors open. */
   readonly laterBatches: boolean;
+  /** Whether cutting may be put down for something else and taken up again. */
+  readonly interruptsCutting?: boolean | undefined;
   /** Metres above the sea: where water boils. */
   readonly altitudeM: number;
   readonly thermometers: readonly Thermometer[];

@@ -1,8 +1,8 @@
-import { addMinutes } from '../quantity/index';
+import { addMinutes, minutesBetween } from '../quantity/index';
 import type { Instant } from '../quantity/index';
 import { blenderFor, placesOf } from '../batch/index';
 import type { JarBlender, Station } from '../batch/index';
-import type { DayPlan, NamedStep, PlannedBatch, Wash } from '../plan/index';
+import type { DayPlan, NamedStep, PlannedBatch, PlannedStep, Wash } from '../plan/index';
 import { stepRangeMin, withBlender } from '../soup/index';
 import type { Soup, Step } from '../soup/index';
 import { washKey } from './dayState';
@@ -28,6 +28,8 @@ export interface Task {
   readonly vesselId: string | null;
   /** The ovens or places to cool the plan has for it. */
   readonly placeIds: readonly string[];
+  /** When somebody is at it by the plan, from and to: more than one where it is put down and taken up again. */
+  readonly goes: readonly (readonly [Instant, Instant])[];
   readonly step: Step;
   /** running = started and not done; next = its batch waits for it; toStart = the batch has not begun. */
   readonly state: 'running' | 'next' | 'toStart';
@@ -82,6 +84,10 @@ function waitsForClock(step: Step, before: Step | undefined, record: StepRecord 
   return !(step.clockFrom === 'boil' && before?.phase === 'boil');
 }
 
+function goesAt(step: PlannedStep, midnight: Instant): Task['goes'] {
+  return (step.parts ?? [step]).map(({ startMin, endMin }) => [addMinutes(midnight, startMin), addMinutes(midnight, endMin)]);
+}
+
 function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefined, input: HandsInput): Task | null {
   const index = soup.steps.findIndex((step) => (batch.steps[step.id]?.doneAt ?? null) === null);
   const step = soup.steps[index];
@@ -92,6 +98,9 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
   const beforeDone = before === undefined ? null : (batch.steps[before.id]?.doneAt ?? null);
   const plannedStep = planned?.steps.find((candidate) => candidate.stepId === step.id);
   const { lowMin, highMin } = rangeOf(step, batch.volumeL, station);
+  const goes = plannedStep === undefined ? [] : goesAt(plannedStep, midnight);
+  // What is put down for a while takes as much longer.
+  const pauseMin = goes.slice(1).reduce((sum, [from], at) => sum + minutesBetween(goes[at]?.[1] ?? from, from), 0);
   const durationMin = plannedStep === undefined ? Math.max(1, Math.round((lowMin + highMin) / 2)) : plannedStep.endMin - plannedStep.startMin;
   const waits = waitsForClock(step, before, record);
   const from = record === undefined || waits ? null : addMinutes(record.clockAt ?? record.startedAt, record.extendedMin);
@@ -103,13 +112,14 @@ function taskOf(batch: BatchRecord, soup: Soup, planned: PlannedBatch | undefine
     volumeL: batch.volumeL,
     vesselId: batch.vesselId,
     placeIds: plannedStep === undefined ? [] : placesOf(plannedStep, station).map(({ id }) => id),
+    goes,
     step,
     state: record === undefined ? 'next' : 'running',
     plannedAt: plannedStep === undefined ? null : addMinutes(midnight, plannedStep.startMin),
     startedAt: record?.startedAt ?? null,
     waitsForClock: waits,
-    checkAt: from === null ? null : addMinutes(from, lowMin),
-    limitAt: from === null ? null : addMinutes(from, highMin),
+    checkAt: from === null ? null : addMinutes(from, lowMin + pauseMin),
+    limitAt: from === null ? null : addMinutes(from, highMin + pauseMin),
     upAt: from === null ? null : addMinutes(from, durationMin),
     lookAt: record === undefined || step.lookEveryMin === null ? null : addMinutes(record.lookedAt ?? record.startedAt, step.lookEveryMin),
     waitUntil: record !== undefined || beforeDone === null || before?.maxWaitMin == null ? null : addMinutes(beforeDone, before.maxWaitMin),
@@ -142,6 +152,7 @@ export function tasks(input: HandsInput): readonly Task[] {
         volumeL: planned.volumeL,
         vesselId: planned.vesselId,
         placeIds: placesOf(at, input.station).map(({ id }) => id),
+        goes: goesAt(at, midnight),
         step: first,
         state: 'toStart',
         plannedAt: addMinutes(midnight, at.startMin),

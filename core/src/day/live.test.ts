@@ -190,6 +190,26 @@ describe('clocks of a step', () => {
       [426, 436],
     ]);
   });
+  test('what the plan has put down for a while is looked at, and at its limit, as much later', () => {
+    const planned = restOf(foldDay([]), 300, chowder);
+    const parts = [
+      { startMin: 400, endMin: 410 },
+      { startMin: 435, endMin: 450 },
+    ];
+    const batches = planned.batches.map((batch) => ({
+      ...batch,
+      id: B,
+      steps: batch.steps.map((one) => (one.stepId === 'poach' ? { ...one, startMin: 400, endMin: 450, parts } : one)),
+    }));
+    const task = taskOf([begun(), start('poach', 401)], { plan: { ...planned, batches } });
+    expect([minutes(task.checkAt, task.limitAt, task.upAt), task.goes.map((go) => minutes(...go))]).toEqual([
+      [446, 456, 451],
+      [
+        [400, 410],
+        [435, 450],
+      ],
+    ]);
+  });
   test('from the boil: it waits for the tap, and counts from there', () => {
     const running = [begun(), start('poach', 401), end('poach', 410), start('simmer', 410)];
     const waiting = taskOf(running);

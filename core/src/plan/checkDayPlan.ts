@@ -1,18 +1,27 @@
 import { violations } from '../sequence/index';
 import type { PlacedChangeover, PlacedJob, Problem, Violation } from '../sequence/index';
+import { inGoes } from './cutting';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
 import type { DayInput, DayPlan } from './dayPlan';
 import { stayingFor, withPeople } from './shift';
 
-/** The plan's batches as the checker wants them. */
-export function placedJobsOf(plan: DayPlan): readonly PlacedJob[] {
-  return plan.batches.map((batch) => ({ jobId: batch.id, steps: batch.steps, spanUnitIds: batch.vesselId === null ? [] : [batch.vesselId] }));
+/** The plan's batches as the checker wants them: with the steps their jobs have. */
+export function placedJobsOf(plan: DayPlan, problem: Problem): readonly PlacedJob[] {
+  return inGoes(
+    problem,
+    plan.batches.map(({ id, steps, vesselId }) => ({ jobId: id, steps, spanUnitIds: vesselId === null ? [] : [vesselId] })),
+  );
 }
 
 /** Its washes, likewise. */
 export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
   return plan.washes.map((wash) => ({ unitId: wash.unitId, fromJobId: wash.afterBatchId, toJobId: wash.beforeBatchId, startMin: wash.startMin, endMin: wash.endMin }));
+}
+
+/** Batches that found no place. */
+export function unplacedIn({ findings }: DayPlan): readonly string[] {
+  return findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
 }
 
 /** The problem a plan is an answer to: with its pins, its batches and who stays for it. */
@@ -24,8 +33,7 @@ export function problemOf(input: DayInput, plan: DayPlan): Problem {
 /** Proves a plan for its input, or names what it breaks. The server asks this of every plan it is handed. */
 export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation[] {
   const problem = problemOf(input, plan);
-  const unplaced = plan.findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
-  return violations(problem, { jobs: placedJobsOf(plan), unplaced, changeovers: changeoversOf(plan) });
+  return violations(problem, { jobs: placedJobsOf(plan, problem), unplaced: unplacedIn(plan), changeovers: changeoversOf(plan) });
 }
 
 /**
@@ -35,7 +43,8 @@ export function checkDayPlan(input: DayInput, plan: DayPlan): readonly Violation
 export function fitsStation(input: DayInput, plan: DayPlan): boolean {
   const asPlanned = { ...input, started: [], nowMin: 0 };
   const begun = new Set(input.started.map(({ batchId }) => batchId));
-  return violations(problemOf(asPlanned, plan), { jobs: placedJobsOf(plan), unplaced: [], changeovers: changeoversOf(plan) }).every((found) => {
+  const problem = problemOf(asPlanned, plan);
+  return violations(problem, { jobs: placedJobsOf(plan, problem), unplaced: [], changeovers: changeoversOf(plan) }).every((found) => {
     if (found.code === 'resource.over' || found.code === 'resource.excluded') return found.atMin < input.nowMin;
     return (found.code !== 'unit.wrong' && found.code !== 'unit.volume') || begun.has(found.jobId);
   });

@@ -11,6 +11,8 @@ export type WhatIf =
   | { readonly kind: 'equipment'; readonly likeId: string }
   | { readonly kind: 'fasterWash'; readonly fullWashMin: number; readonly rinseMin: number }
   | { readonly kind: 'without'; readonly soupId: string }
+  /** Cutting put down for what is wanted sooner, and taken up again. */
+  | { readonly kind: 'cutting' }
   /** A soup, or what soups are made of, in one batch more. */
   | { readonly kind: 'split'; readonly split: Split }
   /** What was put by hand is let go. */
@@ -52,6 +54,8 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
       return { ...input, station: { ...station, equipment: more(station, whatIf.likeId) } };
     case 'fasterWash':
       return { ...input, station: { ...station, rinseMin: whatIf.rinseMin, fullWashMin: whatIf.fullWashMin } };
+    case 'cutting':
+      return { ...input, station: { ...station, interruptsCutting: true } };
     case 'split':
       return { ...input, splits: [...(input.splits ?? []).filter(({ soupId }) => soupId !== whatIf.split.soupId), whatIf.split] };
     case 'letGo':
@@ -61,10 +65,10 @@ export function changed(input: DayInput, whatIf: WhatIf): DayInput {
   }
 }
 
-/** What is worth asking: one more of each thing the plan uses, or of each oven and bath it waits for, one more pair of hands, washes in half the time, one batch more of what is late or soups are made of, each soup left out that has not begun. */
+/** What is worth asking: one more of each thing the plan uses, or of each oven and bath it waits for, one more pair of hands, washes in half the time, cutting that may be put down, one batch more of what is late or soups are made of, each soup left out that has not begun. */
 export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
   const used = new Set(plan.batches.flatMap((batch) => [batch.vesselId, ...batch.steps.map((step) => step.unitId)]).filter((id) => id !== null));
-  const { equipment, rinseMin, fullWashMin } = input.station;
+  const { equipment, rinseMin, fullWashMin, interruptsCutting = false } = input.station;
   // Of vessels the largest in use stands for all: what fits a small one fits it mostly too.
   const vessels = equipment.flatMap((thing) => (thing.kind === 'vessel' && used.has(thing.id) ? [thing] : [])).sort((left, right) => right.workingMaxL - left.workingMaxL);
   const blenders = (['jar', 'immersion'] as const).flatMap((kind) => equipment.filter((thing) => thing.kind === kind && used.has(thing.id)).slice(0, 1));
@@ -80,6 +84,7 @@ export function questionsOf(input: DayInput, plan: DayPlan): readonly WhatIf[] {
     { kind: 'cook' },
     ...[...vessels.slice(0, 1), ...blenders, ...places].map((thing): WhatIf => ({ kind: 'equipment', likeId: thing.id })),
     { kind: 'fasterWash', rinseMin: Math.ceil(rinseMin / 2), fullWashMin: Math.ceil(fullWashMin / 2) },
+    ...(interruptsCutting ? [] : [{ kind: 'cutting' as const }]),
     ...splitsOf(input, plan).map((split): WhatIf => ({ kind: 'split', split })),
     ...soups.map((soupId): WhatIf => ({ kind: 'without', soupId })),
   ];

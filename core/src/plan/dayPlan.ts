@@ -63,6 +63,8 @@ export interface Split {
 export interface PlannedStep extends PlacedStep {
   readonly uses: readonly ResourceUse[];
   readonly frozen: boolean;
+  /** When somebody is at it, where it is put down and taken up again; left out = from its start to its end. */
+  readonly parts?: readonly { readonly startMin: number; readonly endMin: number }[] | undefined;
   /** Minutes it stood before this step although the one before was done, and who or what was not free: a resource, a unit or a batch. */
   readonly waitedMin: number;
   readonly waitedFor: string | null;

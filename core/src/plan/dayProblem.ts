@@ -5,8 +5,9 @@ import { blenderFor, firstThereMin, presentMin, vesselsOf } from '../batch/index
 import type { JarBlender, Station } from '../batch/index';
 import { DEFAULT_WEIGHTS } from '../sequence/index';
 import type { Changeover, Job, JobStep, Lag, Mode, Problem, Resource, ResourceUse, UnitSpan, Unit } from '../sequence/index';
-import type { DayInput, Pin, StartedBatch } from './dayPlan';
+import type { DayInput, Pin, PlannedBatch, StartedBatch } from './dayPlan';
 import type { WantedBatch } from './dayBatches';
+import { goLags, goesOf } from './cutting';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
 import { placeResources, placeWays } from './placeWays';
 
@@ -144,6 +145,8 @@ interface Basis {
   readonly pins: readonly Pin[];
   /** Batches of a component that a batch takes from, by its id and the component's. */
   readonly drawn: ReadonlyMap<string, readonly string[]>;
+  /** Batches of the plan people work by. */
+  readonly agreed: ReadonlyMap<string, PlannedBatch>;
 }
 
 /** Guests come unevenly: what is ahead of a batch is reckoned to go as if they came this much faster than evenly. A design choice, on the safe side. */
@@ -161,13 +164,18 @@ function classOf(allergens: readonly string[]): string {
   return [...allergens].sort().join('+');
 }
 
+function withWait(card: Step | undefined, isLast: boolean): readonly Step[] {
+  if (card === undefined) return [];
+  return [isLast ? card : { ...card, maxWaitMin: null }];
+}
+
 function jobOf(batch: WantedBatch, basis: Basis): Job {
   const { soup, volumeL, started } = batch;
   const { input, pins } = basis;
   const { station } = input;
   // A finished batch is what happened; a step somebody left out is not planned again.
-  const shown = soup.steps.filter((step) => started?.state !== 'finished' || started.steps.some((record) => record.stepId === step.id));
-  const steps = shown.map((step): JobStep => {
+  const cards = soup.steps.filter((step) => started?.state !== 'finished' || started.steps.some((record) => record.stepId === step.id));
+  const whole = cards.map((step): JobStep => {
     const modes = modesOf(step, volumeL, station);
     const pin = pins.find((one) => one.batchId === batch.id && one.stepId === step.id);
     return {
@@ -181,12 +189,22 @@ function jobOf(batch: WantedBatch, basis: Basis): Job {
         (pin === undefined ? null : { kind: 'pinned', startMin: pin.startMin }),
     };
   });
+  const planned = basis.agreed.get(batch.id)?.steps;
+  const cut = whole.map((own, index) => {
+    const card = cards[index];
+    if (card === undefined || station.interruptsCutting !== true) return [own];
+    const known = (one: { readonly stepId: string }): boolean => one.stepId === card.id;
+    return goesOf(card, own, { record: started?.steps.find(known), parts: planned?.find(known)?.parts, nowMin: input.nowMin });
+  });
+  const steps = cut.flat();
+  // What may wait after a step waits after the last go of it.
+  const shown = cut.flatMap((goes, index) => goes.flatMap((_, go): readonly Step[] => withWait(cards[index], go === goes.length - 1)));
   const readyByMin = readyBy(batch, station);
   return {
     id: batch.id,
     volumeL,
     steps,
-    lags: chainOf(steps, shown),
+    lags: [...chainOf(steps, shown), ...cut.flatMap((goes, index) => goLags(goes, cut[index + 1]?.[0], cards[index]?.maxWaitMin ?? null))],
     spans: spanOf(batch, steps, shown, pins),
     changeClass: classOf(batch.allergens),
     releaseMin: Math.max(input.nowMin, firstThereMin(station.people), 0),
@@ -249,7 +267,8 @@ const HORIZON_MIN = 2 * 24 * 60;
 /** The wanted batches of a day on its station, as a sequencing problem. `pins` are those that are to be kept. */
 export function dayProblem(input: DayInput, wanted: readonly WantedBatch[], pins: readonly Pin[] = input.pins ?? []): Problem {
   const soupById = new Map(input.soups.map((soup) => [soup.id, soup]));
-  const basis: Basis = { input, pins, drawn: drawnFrom(input, wanted, soupById) };
+  const agreed = new Map(input.station.interruptsCutting === true ? input.agreed?.batches.map((batch) => [batch.id, batch]) : []);
+  const basis: Basis = { input, pins, drawn: drawnFrom(input, wanted, soupById), agreed };
   const classes = new Map(wanted.map(({ allergens }) => [classOf(allergens), allergens]));
   return {
     horizonMin: HORIZON_MIN,

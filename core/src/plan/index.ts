@@ -8,3 +8,4 @@ export * from './cures';
 export * from './checkDayPlan';
 export * from './hands';
 export * from './nameHands';
+export { stretchesOf } from './cutting';

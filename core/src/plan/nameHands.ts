@@ -1,11 +1,12 @@
 import { byId } from '../quantity/index';
 import { presentMin } from '../batch/index';
 import type { Person } from '../batch/index';
+import { stretchesOf } from './cutting';
 import type { DayPlan } from './dayPlan';
 import { HANDS_ID, UNITS_PER_PERSON } from './hands';
 import { stayingFor } from './shift';
 
-/** A step of the plan with whoever has hands for it. */
+/** A step of the plan, or one go of it, with whoever has hands for it. */
 export interface NamedStep {
   readonly batchId: string;
   readonly batchName: string;
@@ -41,7 +42,8 @@ export function nameHands(plan: DayPlan, people: readonly Person[]): readonly Na
     .flatMap((batch) =>
       batch.steps.flatMap((step) => {
         const units = step.uses.find((use) => use.resourceId === HANDS_ID)?.units ?? 0;
-        return units === 0 ? [] : [{ batchId: batch.id, batchName: batch.name, stepId: step.stepId, startMin: step.startMin, endMin: step.endMin, units }];
+        const at = { batchId: batch.id, batchName: batch.name, stepId: step.stepId };
+        return units === 0 ? [] : stretchesOf(step).map(({ startMin, endMin }) => ({ ...at, startMin, endMin, units }));
       }),
     )
     .sort((left, right) => left.startMin - right.startMin || right.units - left.units || byId(left.batchId, right.batchId));

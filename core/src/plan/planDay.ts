@@ -1,8 +1,9 @@
 import { Explained, startSolving, stepWindows } from '../sequence/index';
-import type { Blocker, Job, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
+import type { Blocker, Job, Objective, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
 import { readPlace } from '../batch/index';
-import { changeoversOf, placedJobsOf } from './checkDayPlan';
-import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, Wash } from './dayPlan';
+import { changeoversOf, placedJobsOf, unplacedIn } from './checkDayPlan';
+import { inGoes, inOneGo, stepIdOf, wholeSteps } from './cutting';
+import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, PlannedStep, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
 import { dayProblem } from './dayProblem';
@@ -35,19 +36,25 @@ function plannedBatch(batch: WantedBatch, job: Job, placed: PlacedJob, explained
     readyMin,
     lateMin: job.readyByMin === null ? 0 : Math.max(0, readyMin - job.readyByMin),
     allergens: batch.allergens,
-    steps: placed.steps.map(({ stepId, modeId, unitId, startMin, endMin }, index) => {
-      const own = job.steps[index];
-      return {
-        stepId,
-        modeId,
-        unitId,
-        startMin,
-        endMin,
-        uses: own?.modes.find((mode) => mode.id === modeId)?.uses ?? [],
-        frozen: own?.fixed?.kind === 'done',
-        waitedMin: waits[index]?.waitedMin ?? 0,
-        waitedFor: waitedFor(waits[index]?.blocker),
-      };
+    steps: wholeSteps(placed.steps).flatMap(({ first, last, parts }): PlannedStep[] => {
+      const [begins, ends] = [placed.steps[first], placed.steps[last]];
+      const own = job.steps[first];
+      if (begins === undefined || ends === undefined) return [];
+      const { modeId, unitId, startMin } = begins;
+      return [
+        {
+          stepId: stepIdOf(begins.stepId),
+          modeId,
+          unitId,
+          startMin,
+          endMin: ends.endMin,
+          uses: own?.modes.find((mode) => mode.id === modeId)?.uses ?? [],
+          frozen: own?.fixed?.kind === 'done',
+          waitedMin: waits[first]?.waitedMin ?? 0,
+          waitedFor: waitedFor(waits[first]?.blocker),
+          ...(parts.length > 1 ? { parts } : {}),
+        },
+      ];
     }),
     state,
   };
@@ -197,11 +204,11 @@ function planOf({ input, overtime, batches: { wanted, needs, components, finding
 }
 
 /** Begins from a plan there is, down to its washes where it still holds. Minutes moved against the agreed one count. */
-function optionsOf({ input: { agreed } }: Basis, seed: number, from: DayPlan | null = agreed ?? null): SearchOptions {
+function optionsOf({ input: { agreed }, problem }: Basis, seed: number, from: DayPlan | null = agreed ?? null): SearchOptions {
   return {
     seed,
-    ...(from === null ? {} : { from: { jobs: placedJobsOf(from), changeovers: changeoversOf(from) } }),
-    ...(agreed == null ? {} : { reference: { jobs: placedJobsOf(agreed) } }),
+    ...(from === null ? {} : { from: { jobs: placedJobsOf(from, problem), changeovers: changeoversOf(from) } }),
+    ...(agreed == null ? {} : { reference: { jobs: placedJobsOf(agreed, problem) } }),
   };
 }
 
@@ -215,9 +222,23 @@ export interface Planning {
 /** After so many moves in all the room each batch needs is measured again on the plan that has been found. A choice of the search. */
 const MEASURED_AFTER = [100, 500, 2500, 12_500];
 
+/** Only a day that is still behind after so many moves has cutting put down: goes are more to put in order, and most days are in time without. A choice of the search. */
+const PUT_DOWN_AFTER = 500;
+
+function isBehind({ lateMin }: Objective, unplaced: readonly string[]): boolean {
+  return lateMin > 0 || unplaced.length > 0;
+}
+
+function isPutDown({ batches }: DayPlan): boolean {
+  return batches.some(({ steps }) => steps.some(({ parts }) => parts !== undefined));
+}
+
 /** A plan that is being looked for, in slices as long as the caller has time; from another one, if there is one to begin with. */
 export function startPlanning(input: DayInput, seed: number, from: DayPlan | null = input.agreed ?? null): Planning {
-  let basis = basisOf(input);
+  // Nothing is put down on a day that is in time without.
+  const mayInterrupt = input.station.interruptsCutting === true;
+  let interrupts = mayInterrupt && [from, input.agreed].some((plan) => plan != null && (isPutDown(plan) || isBehind(plan.objective, unplacedIn(plan))));
+  let basis = basisOf(interrupts ? input : inOneGo(input));
   const chance = input.station.aimChance;
   // Room that was measured for the plan this one begins from stays as it is: other room would be other times for what nobody touched.
   const known = new Map(
@@ -236,13 +257,22 @@ export function startPlanning(input: DayInput, seed: number, from: DayPlan | nul
   if (input.started.length > 0) again(withOvertime(basis, solving.sequence().unplaced));
   let moves = 0;
   const measure = (): void => {
-    if (chance === null) return;
-    const sequence = solving.sequence();
-    // What one plan needed the next may need again: room that was found wanting is kept.
-    const found = roomIn(basis.problem, sequence, chance);
-    const kept = problem.jobs.map((job): [string, number] => [job.id, known.get(job.id) ?? Math.max(job.bufferMin, found.get(job.id) ?? 0)]);
-    problem = withRoom(basis.problem, new Map(kept));
+    const found = solving.sequence();
+    const letsPutDown = mayInterrupt && !interrupts && moves >= PUT_DOWN_AFTER && isBehind(found.objective, found.unplaced);
+    if (letsPutDown) {
+      interrupts = true;
+      const given = { ...basis.input, station: { ...basis.input.station, interruptsCutting: true } };
+      basis = { ...basis, input: given, problem: dayProblem(given, basis.batches.wanted, basis.pins) };
+    } else if (chance === null) return;
+    const sequence = { ...found, jobs: inGoes(basis.problem, found.jobs) };
+    problem = chance === null ? basis.problem : measured(sequence, chance);
     solving = startSolving(problem, { ...optionsOf(basis, seed, from), from: sequence });
+  };
+  const measured = (sequence: Sequence, aimed: number): Problem => {
+    // What one plan needed the next may need again: room that was found wanting is kept.
+    const found = roomIn(basis.problem, sequence, aimed);
+    const kept = problem.jobs.map((job): [string, number] => [job.id, known.get(job.id) ?? Math.max(job.bufferMin, found.get(job.id) ?? 0)]);
+    return withRoom(basis.problem, new Map(kept));
   };
   return {
     run: (more) => {

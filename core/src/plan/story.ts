@@ -11,7 +11,7 @@ export function storyOf(input: DayInput, plan: DayPlan): PlanStory {
   const problem = problemOf(input, plan);
   const known = new Set(problem.jobs.map((job) => job.id));
   const sequence = {
-    jobs: placedJobsOf(plan).filter((job) => known.has(job.jobId)),
+    jobs: placedJobsOf(plan, problem).filter((job) => known.has(job.jobId)),
     changeovers: changeoversOf(plan).filter((wash) => known.has(wash.fromJobId) && known.has(wash.toJobId)),
   };
   const explained = new Explained(problem, sequence);

@@ -1,16 +1,22 @@
 import ICAL from 'ical.js';
 import { parse } from 'csv-parse/sync';
 import { PDFDocument } from 'pdf-lib';
+import type { DayPlan } from '@broth/core';
+import { demo } from '@broth/demo';
+import { planCalendar } from './planCalendar';
+import { runSheet } from './runSheet';
+import type { RunLine } from './runSheet';
 import { DAY, at, testKitchen } from '../testing/kitchen';
 import type { TestKitchen } from '../testing/kitchen';
 
 let kitchen: TestKitchen;
+let plan: DayPlan;
 let batches = 0;
 let steps = 0;
 let washes = 0;
 beforeAll(async () => {
   kitchen = await testKitchen('05:00');
-  const plan = await kitchen.acceptPlan();
+  plan = await kitchen.acceptPlan();
   batches = plan.batches.length;
   steps = plan.batches.reduce((sum, batch) => sum + batch.steps.length, 0);
   washes = plan.washes.length;
@@ -45,6 +51,30 @@ describe('the plan elsewhere', () => {
     const [all, tobi] = [await csvOf('plan.csv'), await csvOf('plan.csv?person=tobi')];
     expect(tobi.length).toBeGreaterThan(3);
     expect(tobi).toEqual(all.filter((line) => line.person === 'Tobi Lund'));
+  });
+  test('what is cut in two goes is two lines and two events, the first in the place of the whole', () => {
+    const parts = [
+      { startMin: 400, endMin: 420 },
+      { startMin: 450, endMin: 460 },
+    ];
+    const of = (given: DayPlan): readonly RunLine[] => runSheet(given, new Map(demo.soups.map((soup) => [soup.id, soup])), demo.station);
+    const [batch] = plan.batches.filter(({ steps: [first] }) => first !== undefined && first.uses.length > 0);
+    const inTwo = {
+      ...plan,
+      batches: plan.batches.map((one) =>
+        one === batch ? { ...one, steps: one.steps.map((step, at) => (at === 0 ? { ...step, startMin: 400, endMin: 460, parts } : step)) } : one,
+      ),
+    };
+    const [whole] = of(plan).filter((line) => line.batch === batch?.name);
+    const goes = of(inTwo).filter((line) => line.batch === batch?.name && line.key.startsWith(whole?.key ?? '?'));
+    expect(goes.map(({ what, start, end, key }) => [what, start, end, key])).toEqual([
+      [`${whole?.what ?? ''} (1 of 2)`, '6:40', '7:00', whole?.key],
+      [`${whole?.what ?? ''} (2 of 2)`, '7:30', '7:40', `${whole?.key ?? ''}.2`],
+    ]);
+    expect(goes.every(({ person }) => person !== '')).toBe(true);
+    const text = planCalendar({ lines: of(inTwo), midnight: 0, name: '', day: DAY, stamp: 0 });
+    const events = new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
+    expect(new Set(events.map((event) => event.uid)).size).toBe(steps + washes + 1);
   });
   test.each(['a4', 'letter'])('as a run sheet on %s it is a PDF, for the station and for one', async (paper) => {
     for (const who of ['', '&person=maren']) {

@@ -16,8 +16,7 @@ export function planCalendar({ lines, midnight, name, day, stamp }: Basis): stri
   const calendar = ical({ name, prodId: { company: 'Broth Board', product: 'Plan' } });
   for (const line of lines) {
     calendar.createEvent({
-      // The same step of a newer plan takes the place of the older one in a calendar that has both.
-      id: `${day}.${line.batch}.${line.what}`.replaceAll(/[^A-Za-z0-9.]+/g, '-').slice(0, 200),
+      id: `${day}.${line.batch}.${line.key}`.replaceAll(/[^A-Za-z0-9.]+/g, '-').slice(0, 200),
       start: new Date(addMinutes(midnight, line.startMin)),
       end: new Date(addMinutes(midnight, line.endMin)),
       stamp: new Date(stamp),

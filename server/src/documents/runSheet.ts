@@ -1,9 +1,11 @@
 import { words } from '@broth/contract';
-import { nameHands, placesOf, soupOf } from '@broth/core';
+import { nameHands, placesOf, soupOf, stretchesOf } from '@broth/core';
 import type { DayPlan, Soup, Station } from '@broth/core';
 
 /** One line of a day's run sheet: a step of a batch, or a wash. */
 export interface RunLine {
+  /** What a calendar knows it by: the same step of a newer plan takes its place. */
+  readonly key: string;
   readonly startMin: number;
   readonly endMin: number;
   readonly start: string;
@@ -38,37 +40,44 @@ function placeOf(step: Soup['steps'][number] | undefined, vessel: string, places
 
 /** Everything that is done on a planned day, in order of its start, with names for the hands. */
 export function runSheet(plan: DayPlan, soupById: ReadonlyMap<string, Soup>, station: Station): readonly RunLine[] {
-  const named = new Map(nameHands(plan, station.people).map((one) => [`${one.batchId} ${one.stepId}`, one.personId]));
+  const named = new Map(nameHands(plan, station.people).map((one) => [`${one.batchId} ${one.stepId} ${String(one.startMin)}`, one.personId]));
   const thing = (id: string | null): string => station.equipment.find((one) => one.id === id)?.name ?? '';
   const timed = (startMin: number, endMin: number) => ({ startMin, endMin, start: words.clock(startMin), end: words.clock(endMin), minutes: endMin - startMin });
   const steps = plan.batches.flatMap((batch) => {
     const soup = soupOf(batch, soupById);
-    return batch.steps.map((planned): RunLine => {
+    return batch.steps.flatMap((planned) => {
       const step = soup?.steps.find((one) => one.id === planned.stepId);
-      const personId = named.get(`${batch.id} ${planned.stepId}`) ?? null;
-      return {
-        ...timed(planned.startMin, planned.endMin),
-        person: station.people.find((one) => one.id === personId)?.name ?? '',
-        personId,
-        batch: batch.name,
-        phase: step === undefined ? '' : words.PHASE[step.phase],
-        what: step?.name ?? planned.stepId,
-        place: placeOf(step, thing(batch.vesselId), words.list(placesOf(planned, station).map(({ name }) => name))),
-        litres: batch.volumeL,
-        check: step?.check ?? '',
-        caution: step?.caution ?? '',
-      };
+      const goes = stretchesOf(planned);
+      return goes.map(({ startMin, endMin }, go): RunLine => {
+        const personId = named.get(`${batch.id} ${planned.stepId} ${String(startMin)}`) ?? null;
+        const name = step?.name ?? planned.stepId;
+        return {
+          key: go === 0 ? name : `${name}.${String(go + 1)}`,
+          ...timed(startMin, endMin),
+          person: station.people.find((one) => one.id === personId)?.name ?? '',
+          personId,
+          batch: batch.name,
+          phase: step === undefined ? '' : words.PHASE[step.phase],
+          what: `${name}${goes.length === 1 ? '' : ` (${String(go + 1)} of ${String(goes.length)})`}`,
+          place: placeOf(step, thing(batch.vesselId), words.list(placesOf(planned, station).map(({ name }) => name))),
+          litres: batch.volumeL,
+          check: step?.check ?? '',
+          caution: step?.caution ?? '',
+        };
+      });
     });
   });
   const washes = plan.washes.map((wash): RunLine => {
     const next = plan.batches.find((batch) => batch.id === wash.beforeBatchId)?.name ?? '';
+    const what = `${wash.kind === 'full' ? 'Full wash' : 'Rinse'} of ${thing(wash.unitId)} before ${next}${wash.carriesOver.length === 0 ? '' : `: it carries ${wash.carriesOver.join(', ')}`}`;
     return {
+      key: what,
       ...timed(wash.startMin, wash.endMin),
       person: '',
       personId: null,
       batch: next,
       phase: words.PHASE.wash,
-      what: `${wash.kind === 'full' ? 'Full wash' : 'Rinse'} of ${thing(wash.unitId)} before ${next}${wash.carriesOver.length === 0 ? '' : `: it carries ${wash.carriesOver.join(', ')}`}`,
+      what,
       place: thing(wash.unitId),
       litres: null,
       check: '',

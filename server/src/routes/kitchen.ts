@@ -105,6 +105,7 @@ export function kitchenRoutes(api: Api, context: Context): void {
         readyLeadMin: body.readyLeadMin ?? station.readyLeadMin,
         aimChance: body.aimChance === undefined ? station.aimChance : body.aimChance,
         laterBatches: body.laterBatches ?? station.laterBatches,
+        interruptsCutting: body.interruptsCutting ?? station.interruptsCutting,
         altitudeM: body.altitudeM ?? station.altitudeM,
       })),
   );

@@ -122,7 +122,8 @@ describe('what plans go by', () => {
   const patch = (payload: object) => kitchen.app.inject({ method: 'PATCH', url: `${BASE}/station`, payload });
   test('is changed one at a time; the rest stays', async () => {
     expect((await patch({ aimChance: null })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 5, readyLeadMin: 20 } });
-    expect((await patch({ rinseMin: 4 })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 4, fullWashMin: 12 } });
+    expect((await patch({ interruptsCutting: true })).json()).toMatchObject({ station: { interruptsCutting: true, rinseMin: 5 } });
+    expect((await patch({ rinseMin: 4 })).json()).toMatchObject({ station: { aimChance: null, rinseMin: 4, fullWashMin: 12, interruptsCutting: true } });
   });
   test('many changes at the same moment take turns: none is lost', async () => {
     const answers = await Promise.all([patch({ rinseMin: 7 }), patch({ fullWashMin: 17 }), patch({ readyLeadMin: 27 }), patch({ aimChance: 0.8 }), setInUse('kettle2', false)]);

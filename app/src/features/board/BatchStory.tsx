@@ -1,5 +1,5 @@
 import { words } from '@broth/contract';
-import { MOST_SLACK_MIN, vesselsFor } from '@broth/core';
+import { MOST_SLACK_MIN, vesselsFor, stretchesOf } from '@broth/core';
 import type { BatchStory as Story, DayPlan, PlannedBatch, Station } from '@broth/core';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
@@ -106,6 +106,7 @@ export function BatchStory({ day, plan, batch, story, moves }: Props) {
       {batch.steps.map((planned) => {
         const step = soup?.steps.find((one) => one.id === planned.stepId);
         if (step === undefined) return null;
+        const goes = words.goes(stretchesOf(planned).map(({ startMin, endMin }) => [words.clock(startMin), words.clock(endMin)]));
         return (
           <View key={planned.stepId} style={{ gap: 2 }}>
             {planned.waitedMin > 0 ? (
@@ -116,6 +117,7 @@ export function BatchStory({ day, plan, batch, story, moves }: Props) {
               <Strong style={{ width: 96, fontSize: 15, fontVariant: ['tabular-nums'] }}>{`${words.clock(planned.startMin)}–${words.clock(planned.endMin)}`}</Strong>
               <Body style={{ flex: 1, fontSize: 15 }}>{step.name}</Body>
             </View>
+            {goes === null ? null : <Note>{`${goes}.`}</Note>}
           </View>
         );
       })}

@@ -2,6 +2,7 @@ import { words } from '@broth/contract';
 import type { Cure, DayPlan } from '@broth/core';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
+import { useKitchen } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
 import { askCures } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
@@ -11,6 +12,7 @@ import { Body, Note, Title } from '../../ui/Type';
 /** What one thing would change; what only the plan has to do can be done at once. */
 function CureLine({ day, plan, cure }: { readonly day: OpenDay; readonly plan: DayPlan; readonly cure: Cure }) {
   const change = useDesk((state) => state.change);
+  const patchStation = useKitchen((state) => state.patchStation);
   const { whatIf } = cure;
   const said = words.cure(cure, day.names);
   return (
@@ -23,6 +25,16 @@ function CureLine({ day, plan, cure }: { readonly day: OpenDay; readonly plan: D
           hint={`Plan it so: ${day.names.soup(whatIf.split.soupId)} in ${String(whatIf.split.batches)} batches`}
           onPress={() => {
             change(plan, { splits: [...plan.splits.filter(({ soupId }) => soupId !== whatIf.split.soupId), whatIf.split] });
+          }}
+        />
+      ) : null}
+      {whatIf.kind === 'cutting' ? (
+        <Action
+          style={{ alignSelf: 'flex-start' }}
+          label="Plan it so"
+          hint="Plan it so: cutting may be put down and taken up again, from now on"
+          onPress={() => {
+            void patchStation({ interruptsCutting: true });
           }}
         />
       ) : null}

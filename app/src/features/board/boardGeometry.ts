@@ -1,4 +1,4 @@
-import { placesOf, presentMin } from '@broth/core';
+import { placesOf, presentMin, stretchesOf } from '@broth/core';
 import type { DayPlan, Phase, PlannedBatch, PlannedStep, Soup, Station } from '@broth/core';
 
 /** Pure geometry of the ribbon board. Time is in minutes, breadth in px; the drawing decides whether time runs across or down. */
@@ -177,8 +177,12 @@ function drawBatch(batch: PlannedBatch, soup: Soup, station: Station, lanes: Rea
       put(inVessel && batch.vesselId !== null ? batch.vesselId : previous.laneId, 'wait', previous.stretch.endMin, planned.startMin, null, null);
     const fills = step.place.kind === 'blender' && step.place.tool === 'jar' && hotFillL !== null ? Math.ceil(batch.volumeL / hotFillL) : null;
     if (step.place.kind === 'blender' && inVessel && index < lastVesselStep && batch.vesselId !== null) put(batch.vesselId, 'away', planned.startMin, planned.endMin, null, null);
-    const stretch = put(laneId, 'step', planned.startMin, planned.endMin, planned, step.phase, fills);
-    if (stretch === null) return;
+    const goes = stretchesOf(planned);
+    // Between two goes it lies there, as whatever waits.
+    goes.slice(1).forEach(({ startMin }, at) => put(laneId, 'wait', goes[at]?.endMin ?? startMin, startMin, null, null));
+    const drawn = goes.map(({ startMin, endMin }) => put(laneId, 'step', startMin, endMin, planned, step.phase, fills));
+    const [stretch, ends] = [drawn[0] ?? null, drawn.at(-1) ?? null];
+    if (stretch === null || ends === null) return;
     if (previous !== null && previous.laneId !== laneId) {
       const mid = (one: Stretch): number => one.from + one.breadth / 2;
       crossings.push({
@@ -191,14 +195,16 @@ function drawBatch(batch: PlannedBatch, soup: Soup, station: Station, lanes: Rea
       });
     }
     if (step.place.kind === 'vessel') inVessel = true;
-    previous = { stretch, laneId };
+    previous = { stretch: ends, laneId };
   });
   return { stretches, crossings };
 }
 
 function handsOf(plan: DayPlan, station: Station, unitsPerPerson: number): BoardGeometry['hands'] {
   const loads = plan.batches.flatMap((batch) =>
-    batch.steps.flatMap((step) => step.uses.filter((use) => use.resourceId === 'hands').map((use) => ({ fromMin: step.startMin, toMin: step.endMin, units: use.units }))),
+    batch.steps.flatMap((step) =>
+      step.uses.filter((use) => use.resourceId === 'hands').flatMap(({ units }) => stretchesOf(step).map(({ startMin, endMin }) => ({ fromMin: startMin, toMin: endMin, units }))),
+    ),
   );
   const shifts = station.people.flatMap(presentMin);
   const points = [...new Set([...loads.flatMap((load) => [load.fromMin, load.toMin]), ...shifts.flatMap((shift) => [shift.fromMin, shift.toMin])])].sort(

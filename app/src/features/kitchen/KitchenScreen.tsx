@@ -32,6 +32,11 @@ const LATER = [
   { value: 'true', label: 'The second later' },
 ];
 
+const CUTTING = [
+  { value: 'false', label: 'In one go' },
+  { value: 'true', label: 'May be put down' },
+];
+
 const TIMES = [
   { name: 'readyLeadMin', label: 'ready before service', stepMin: 5, mostMin: 240 },
   { name: 'rinseMin', label: 'a rinse', stepMin: 1, mostMin: 60 },
@@ -98,6 +103,16 @@ export function KitchenScreen() {
           }}
         />
         <Note>Later: the second is fresh when the first may run out, reckoned as if guests came twice as fast as evenly.</Note>
+        <Strong>Cutting</Strong>
+        <Choice
+          label="Cutting"
+          value={String(book.station.interruptsCutting ?? false)}
+          options={CUTTING}
+          onPick={(picked) => {
+            void patchStation({ interruptsCutting: picked === 'true' });
+          }}
+        />
+        <Note>May be put down: for what is wanted sooner, and taken up again, at least ten minutes at a time. It helps most where there are few hands.</Note>
         <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 24 }}>
           {TIMES.map(({ name, ...rest }) => (
             <MinutesStepper

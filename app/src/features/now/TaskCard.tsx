@@ -112,6 +112,7 @@ export function TaskCard({ day, hands, task, now, onDo }: Props) {
   const planned = task.plannedAt === null ? '' : behindMin >= BEHIND_MIN ? `${words.duration(behindMin)} behind` : `planned ${day.at(task.plannedAt)}`;
   const waitedMin = task.waitUntil === null ? null : minutesBetween(now, task.waitUntil);
   const over = behindMin >= BEHIND_MIN || isOver(task, now) || (waitedMin !== null && waitedMin <= 0);
+  const goes = words.goes(task.goes.map(([from, to]) => [day.at(from), day.at(to)]));
   const openAtEnd = running ? doneGates(task, soup, day.state).flatMap((gate) => (gate.kind === 'open' ? gate.lines : [])) : [];
   const phase = words.PHASE[step.phase].toLowerCase();
   const startLabel = task.state === 'toStart' ? `Start ${batchName}` : `Start: ${phase}`;
@@ -147,6 +148,7 @@ export function TaskCard({ day, hands, task, now, onDo }: Props) {
           <Note>{`${batchName}, ${words.litres(task.volumeL)} · ${placeOf(task, day)}${task.personId === null ? '' : ` · ${day.nameOf(task.personId)}`}`}</Note>
           <Title level={2}>{step.name}</Title>
           <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>{running ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}</Figure>
+          {goes === null ? null : <Note>{`${goes}; in between it lies.`}</Note>}
           {waitedMin === null || waitedMin > WAIT_TOLD_MIN ? null : (
             <Note>{waitedMin > 0 ? `May wait ${words.duration(Math.ceil(waitedMin))} more.` : 'It has waited as long as it may.'}</Note>
           )}
