@@ -2,8 +2,8 @@ import { words } from '@broth/contract';
 import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, NO_COOLING_EVENTS } from '@broth/core';
 import { rulesNow } from '../testing/rules';
 import { planDay } from '@broth/core/planner';
-import type { BatchRecord, DayEvent, Soup, Station, Step, Task } from '@broth/core';
-import { hasSlipped, leansOnStopped, runsAhead } from '../state/usePlan';
+import type { BatchRecord, DayEvent, DayPlan, Soup, Station, Step, Task } from '@broth/core';
+import { areOfTheSame, hasSlipped, leansOnStopped, runsAhead } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { boxPath, hatchPath, ribbonPaths } from './board/boardPaths';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
@@ -224,6 +224,28 @@ describe('a plan that leans on what is out', () => {
   const begun = event('batch.started/1', 90, { batchId: id, soupId: 'beet', soupVersion: 2, name: 'Beet 1', ordinal: 1, volumeL: 12, vesselId: 'k1' });
   test('says so while the batch is to come, and not of one that stands in it already', () => {
     expect([[], [stopped], [stopped, begun]].map((events) => leansOnStopped(plan, foldDay(events)))).toEqual([false, true, false]);
+  });
+});
+
+describe('the batches of two plans', () => {
+  const of = (parL: number): DayPlan =>
+    planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [{ ...par, parL }], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
+  const [one, two, more] = [of(20), of(40), of(44)];
+  const without = (plan: DayPlan, at: number): DayPlan => ({
+    ...plan,
+    batches: plan.batches.filter((_, index) => index !== at),
+    findings: plan.batches.filter((_, index) => index === at).map(({ id }) => ({ code: 'plan.unplaced', batchId: id })),
+  });
+  test.each([
+    ['a plan and itself', two, two, true],
+    ['one in which a batch finds no place', two, without(two, 1), true],
+    ['two in which another finds none', without(two, 0), without(two, 1), true],
+    ['one batch and two', one, two, false],
+    ['other litres', two, more, false],
+    ['other litres, one of them without a place', without(two, 0), without(more, 1), true],
+    ['a batch that nobody wants any more', without(two, 1), one, false],
+  ])('are the same, or not: %s', (_, left, right, same) => {
+    expect([areOfTheSame(left, right), areOfTheSame(right, left)]).toEqual([same, same]);
   });
 });
 

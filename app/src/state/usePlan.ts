@@ -167,19 +167,25 @@ export function runsAhead(plan: DayPlan, state: DayState, nowMin: number): boole
   });
 }
 
-/** Which batches and litres a plan has: two plans of the same batches differ only in time. */
-function batchesKey(plan: DayPlan): string {
-  return plan.batches
-    .map((batch) => `${batch.id} ${String(batch.volumeL)}`)
-    .sort()
-    .join(', ');
+function unplacedOf({ findings }: DayPlan): readonly string[] {
+  return findings.flatMap((found) => (found.code === 'plan.unplaced' || found.code === 'plan.leftOut' ? [found.batchId] : []));
+}
+
+/** Whether two plans are of the same batches and litres, whatever of them finds a place. */
+export function areOfTheSame(one: DayPlan, other: DayPlan): boolean {
+  const litresOf = (plan: DayPlan): ReadonlyMap<string, number | null> =>
+    new Map([...unplacedOf(plan).map((id): [string, null] => [id, null]), ...plan.batches.map(({ id, volumeL }): [string, number] => [id, volumeL])]);
+  const [left, right] = [litresOf(one), litresOf(other)];
+  // Of what finds no place no litres are told.
+  const isSame = (volumeL: number | null, otherL: number | null | undefined): boolean => otherL !== undefined && (volumeL === null || otherL === null || volumeL === otherL);
+  return left.size === right.size && [...left].every(([id, volumeL]) => isSame(volumeL, right.get(id)));
 }
 
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, or the day runs behind the accepted one or ahead of it. */
-  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | 'ahead' | null;
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, the day runs behind the accepted one or ahead of it, or something finds a place that has none in it. */
+  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | 'ahead' | 'room' | null;
   readonly improving: boolean;
   /** What differs from the plan before: the one the last change was made to, else the accepted one. */
   readonly difference: PlanDifference | null;
@@ -187,6 +193,11 @@ export interface ShownPlan {
   readonly keep: (() => void) | null;
   readonly accept: () => Promise<void>;
   readonly accepting: boolean;
+}
+
+/** Whether a draft is no more than an offer: nothing goes wrong by the accepted plan. */
+export function isOffer({ because }: ShownPlan): boolean {
+  return because === 'ahead' || because === 'room';
 }
 
 /** Whether what is still to come needs something that cannot be used now: it may have been stopped before the plan was agreed on, and be heard of only after. */
@@ -223,7 +234,7 @@ export function usePlan(who: string | null): ShownPlan | null {
           ? 'none'
           : fresh === null
             ? null
-            : batchesKey(accepted) !== batchesKey(fresh.plan)
+            : !areOfTheSame(accepted, fresh.plan)
               ? 'changed'
               : ((day.state.stationSince ?? 0) > (day.view.plan?.acceptedAt ?? 0) || !fresh.agreedFits || leansOnStopped(accepted, day.state)) &&
                   planDifference(accepted, fresh.plan).changes.length > 0
@@ -232,11 +243,13 @@ export function usePlan(who: string | null): ShownPlan | null {
                   ? 'slipped'
                   : runsAhead(accepted, day.state, fresh.nowMin)
                     ? 'ahead'
-                    : null;
+                    : unplacedOf(fresh.plan).length < unplacedOf(accepted).length
+                      ? 'room'
+                      : null;
     const about = [reason, day.view.plan?.version, ...(reason === 'station' ? [day.state.stationSince] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)])].join(' ');
     const because = kept === about ? null : reason;
     const keep =
-      because === 'station' || because === 'slipped' || because === 'ahead'
+      because === 'station' || because === 'slipped' || because === 'ahead' || because === 'room'
         ? (): void => {
             useDesk.setState({ kept: about });
           }

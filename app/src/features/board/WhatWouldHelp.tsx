@@ -1,5 +1,6 @@
 import { words } from '@broth/contract';
 import type { Cure, DayPlan } from '@broth/core';
+import { useEffect } from 'react';
 import { View } from 'react-native';
 import { useDesk } from '../../state/desk';
 import { useKitchen } from '../../state/kitchen';
@@ -45,7 +46,12 @@ function CureLine({ day, plan, cure }: { readonly day: OpenDay; readonly plan: D
 /** One more cook, one more kettle, a faster wash, a soup left out: what each would change about a plan that is late. */
 export function WhatWouldHelp({ day, plan, nowMin }: { readonly day: OpenDay; readonly plan: DayPlan; readonly nowMin: number }) {
   const asked = useDesk((state) => state.cures);
-  const mine = asked !== null && asked.of === plan ? asked : null;
+  // A plan that gets better while it is asked is what is asked about.
+  const isOvertaken = asked !== null && !asked.done && asked.of !== plan;
+  useEffect(() => {
+    if (isOvertaken) askCures(day, plan, nowMin);
+  }, [isOvertaken, day, plan, nowMin]);
+  const mine = asked !== null && (asked.of === plan || isOvertaken) ? asked : null;
   if (mine === null)
     return (
       <Action

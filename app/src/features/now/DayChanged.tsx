@@ -2,6 +2,7 @@ import { words } from '@broth/contract';
 import { useRouter } from 'expo-router';
 import { View } from 'react-native';
 import type { OpenDay } from '../../state/useDay';
+import { isOffer } from '../../state/usePlan';
 import type { ShownPlan } from '../../state/usePlan';
 import { Action } from '../../ui/Action';
 import { Sheet } from '../../ui/Sheet';
@@ -21,7 +22,7 @@ export function DayChanged({ day, shown }: { readonly day: OpenDay; readonly sho
   );
   return (
     <Sheet label={BECAUSE[because]}>
-      <StateMark mark={because === 'ahead' ? 'open' : 'soon'} word={BECAUSE[because]} />
+      <StateMark mark={isOffer(shown) ? 'open' : 'soon'} word={BECAUSE[because]} />
       <Body>{difference === null ? 'A new plan is being worked out.' : words.planDifference(difference, day.names)}</Body>
       {cannot.slice(0, 2).map((said) => (
         <Note key={said}>{said}</Note>

@@ -9,7 +9,7 @@ import type { NewEvent } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
 import type { OpenDay } from '../../state/useDay';
 import { useHands } from '../../state/useHands';
-import { usePlan } from '../../state/usePlan';
+import { isOffer, usePlan } from '../../state/usePlan';
 import { useNow } from '../../state/useNow';
 import { Action, Choice } from '../../ui/Action';
 import { lazyPart } from '../../ui/lazily';
@@ -129,7 +129,7 @@ export function NowScreen() {
 
   const changed = shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />;
   // Nobody waits for it: it comes after what hands are at.
-  const isAhead = shown?.because === 'ahead';
+  const canWait = shown !== null && isOffer(shown);
 
   // Side by side the columns share the breadth; one below the other they keep their own height.
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
@@ -155,7 +155,7 @@ export function NowScreen() {
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
       {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
-      {isAhead ? null : changed}
+      {canWait ? null : changed}
       {finished.map((batch) => (
         <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
       ))}
@@ -168,7 +168,7 @@ export function NowScreen() {
       {offered.map((task) => (
         <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
       ))}
-      {isAhead ? changed : null}
+      {canWait ? changed : null}
       {hands.plan === null ? (
         <Sheet>
           <Title level={2}>No plan yet</Title>
