@@ -3,7 +3,7 @@ import { addMinutes, coolingVerdict, foldDay, makeSoup, makeStep, needFor, NO_CO
 import { rulesNow } from '../testing/rules';
 import { planDay } from '@broth/core/planner';
 import type { BatchRecord, DayEvent, DayPlan, Soup, Station, Step, Task } from '@broth/core';
-import { areOfTheSame, hasSlipped, leansOnStopped, runsAhead } from '../state/usePlan';
+import { areOfTheSame, hasSlipped, isWorthTelling, leansOnStopped, runsAhead } from '../state/usePlan';
 import { boardGeometry } from './board/boardGeometry';
 import { boxPath, hatchPath, ribbonPaths } from './board/boardPaths';
 import { curveGeometry, forecastOf } from './log/curveGeometry';
@@ -246,6 +246,25 @@ describe('the batches of two plans', () => {
     ['a batch that nobody wants any more', without(two, 1), one, false],
   ])('are the same, or not: %s', (_, left, right, same) => {
     expect([areOfTheSame(left, right), areOfTheSame(right, left)]).toEqual([same, same]);
+  });
+});
+
+describe('a plan that is found after one was agreed on', () => {
+  const one = planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [{ ...par, parL: 40 }], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
+  const late = (lateMin: number, unplaced = 0): DayPlan => ({
+    ...one,
+    objective: { ...one.objective, lateMin },
+    findings: Array.from({ length: unplaced }, (_, index) => ({ code: 'plan.unplaced', batchId: String(index) })),
+  });
+  test.each([
+    ['as good', late(10), late(10), false],
+    ['a few minutes less late', late(10), late(6), false],
+    ['much less late', late(10), late(5), true],
+    ['later', late(5), late(10), false],
+    ['with more in it', late(0, 2), late(30, 1), true],
+    ['with less in it', late(30, 1), late(0, 2), false],
+  ])('is told of, or not: %s', (_, agreed, found, told) => {
+    expect(isWorthTelling(agreed, found)).toBe(told);
   });
 });
 

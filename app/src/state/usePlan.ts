@@ -184,8 +184,8 @@ export function areOfTheSame(one: DayPlan, other: DayPlan): boolean {
 export interface ShownPlan {
   readonly plan: DayPlan;
   readonly kind: 'draft' | 'accepted';
-  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, the day runs behind the accepted one or ahead of it, or something finds a place that has none in it. */
-  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | 'ahead' | 'room' | null;
+  /** Why a draft is shown: there is no plan yet, something was moved by hand, the batches asked for are others, something or somebody went out or came back, the day runs behind the accepted one or ahead of it, or it was agreed on before this better one was found. */
+  readonly because: 'none' | 'moved' | 'changed' | 'station' | 'slipped' | 'ahead' | 'better' | null;
   readonly improving: boolean;
   /** What differs from the plan before: the one the last change was made to, else the accepted one. */
   readonly difference: PlanDifference | null;
@@ -195,9 +195,18 @@ export interface ShownPlan {
   readonly accepting: boolean;
 }
 
+/** People who work by a plan are not told of every minute. */
+const WORTH_MIN = 5;
+
+/** Whether a plan of the same batches is so much better than the agreed one that people should hear of it: more finds a place, or much less is late. */
+export function isWorthTelling(agreed: DayPlan, found: DayPlan): boolean {
+  const more = unplacedOf(agreed).length - unplacedOf(found).length;
+  return more > 0 || (more === 0 && found.objective.lateMin <= agreed.objective.lateMin - WORTH_MIN);
+}
+
 /** Whether a draft is no more than an offer: nothing goes wrong by the accepted plan. */
 export function isOffer({ because }: ShownPlan): boolean {
-  return because === 'ahead' || because === 'room';
+  return because === 'ahead' || because === 'better';
 }
 
 /** Whether what is still to come needs something that cannot be used now: it may have been stopped before the plan was agreed on, and be heard of only after. */
@@ -243,13 +252,13 @@ export function usePlan(who: string | null): ShownPlan | null {
                   ? 'slipped'
                   : runsAhead(accepted, day.state, fresh.nowMin)
                     ? 'ahead'
-                    : unplacedOf(fresh.plan).length < unplacedOf(accepted).length
-                      ? 'room'
+                    : isWorthTelling(accepted, fresh.plan)
+                      ? 'better'
                       : null;
     const about = [reason, day.view.plan?.version, ...(reason === 'station' ? [day.state.stationSince] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)])].join(' ');
     const because = kept === about ? null : reason;
     const keep =
-      because === 'station' || because === 'slipped' || because === 'ahead' || because === 'room'
+      because === 'station' || because === 'slipped' || because === 'ahead' || because === 'better'
         ? (): void => {
             useDesk.setState({ kept: about });
           }

@@ -17,7 +17,7 @@ export const BECAUSE = {
   station: 'The station has changed',
   slipped: 'The day runs behind the plan',
   ahead: 'The day runs ahead of the plan',
-  room: 'More finds a place now',
+  better: 'A better plan has been found',
 } as const;
 
 const LONGER_S = 10;

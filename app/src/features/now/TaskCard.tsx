@@ -148,7 +148,7 @@ export function TaskCard({ day, hands, task, now, onDo }: Props) {
           <Note>{`${batchName}, ${words.litres(task.volumeL)} · ${placeOf(task, day)}${task.personId === null ? '' : ` · ${day.nameOf(task.personId)}`}`}</Note>
           <Title level={2}>{step.name}</Title>
           <Figure style={{ fontSize: 28, color: over ? palette.soon : palette.ink }}>{running ? countdown(task, now) : planned === '' ? words.PHASE[step.phase] : planned}</Figure>
-          {goes === null ? null : <Note>{`${goes}; in between it lies.`}</Note>}
+          {goes === null ? null : <Note>{`${goes}. Cover it and keep it cold in between.`}</Note>}
           {waitedMin === null || waitedMin > WAIT_TOLD_MIN ? null : (
             <Note>{waitedMin > 0 ? `May wait ${words.duration(Math.ceil(waitedMin))} more.` : 'It has waited as long as it may.'}</Note>
           )}
