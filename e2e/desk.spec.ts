@@ -1,5 +1,7 @@
 import type { Page } from '@playwright/test';
+import type { DayPlan } from '@broth/core';
 import { Client } from './pg';
+import { planOf } from './plan';
 import { DAY, expect, holds, test } from './stand';
 
 /** Par, batches and board as one: a par changed, a batch moved by finger, mouse and keys, what it cost, why something is late, undone, kept, taken away. */
@@ -161,6 +163,28 @@ test('one par changed: batches and board follow', async ({ page, stand }, info) 
   await expect(page.getByRole('group', { name: 'Bean 1' })).toContainText('6 L');
   if (!wide) await page.getByRole('link', { name: 'Board', exact: true }).click();
   await expect(radio(page, 'Bean 1').first()).toHaveAccessibleName(/^Bean 1, 6 L/);
+});
+
+test('a plan that was agreed on in a hurry: a much better one is offered when it is found, left, offered again to who opens the page anew, and taken', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  const hurried = planOf(310);
+  const answer = await page.request.post(`${stand.address}/api/kitchens/landing/days/${DAY}/plans`, { data: { plan: hurried, nowMin: 310, by: 'maren', basedOn: 0 } });
+  expect([answer.status(), hurried.objective.lateMin >= 60]).toEqual([200, true]);
+  await page.goto(`${stand.address}/board`);
+  await expect(page.getByText('A better plan has been found')).toBeVisible();
+  await page.getByRole('button', { name: 'Go on by the plan people work by' }).click();
+  await expect(page.getByText('A better plan has been found')).toHaveCount(0);
+  await expect(page.getByText(/ late in all/)).toBeVisible();
+  // Now is asked for what the board was told to leave: nothing is said there either.
+  await page.getByRole('link', { name: 'Now', exact: true }).click();
+  await expect(page.getByText('A better plan has been found')).toHaveCount(0);
+  await page.reload();
+  const offer = page.getByRole('group', { name: 'A better plan has been found' });
+  await expect(offer).toContainText(/less late in all/);
+  await offer.getByRole('button', { name: 'Use the new plan' }).click();
+  await expect(offer).toHaveCount(0);
+  const { plan } = (await (await page.request.get(`${stand.address}/api/kitchens/landing/days/${DAY}`)).json()) as { plan: { version: number; plan: DayPlan } };
+  expect([plan.version, plan.plan.objective.lateMin < hurried.objective.lateMin]).toEqual([2, true]);
 });
 
 test('a soup in two batches instead of one: planned afresh, its cost said, taken back', async ({ page, stand }) => {

@@ -28,7 +28,7 @@ const LONGER = {
 } as const;
 
 function noteOf(shown: ShownPlan, day: OpenDay): string {
-  if (shown.improving) return 'Looking for a better one…';
+  if (shown.improving) return shown.because === 'better' ? 'Looking for one better still…' : 'Looking for a better one…';
   if (shown.because === 'none') return 'Nobody works by it yet.';
   return shown.difference === null ? 'This is a new draft. Begun batches stay.' : words.planDifference(shown.difference, day.names);
 }
