@@ -65,12 +65,13 @@ export function goesOf(step: Step, own: JobStep, { record, parts, nowMin }: Know
   const wholeMin = mode.durationMin + (record?.extendedMin ?? 0);
   const workedMin = begun.reduce((sum, { startMin, endMin }) => sum + endMin - startMin, 0);
   const last = begun.at(-1);
-  if (last !== undefined && (begun.length === parts?.length || workedMin >= wholeMin)) {
+  const isLastGo = begun.length === parts?.length || workedMin >= wholeMin;
+  if (last !== undefined && isLastGo) {
     // All of it has begun: the last go takes what the others have left, or ends in the next minute.
     const leftMin = wholeMin - (workedMin - (last.endMin - last.startMin));
     begun.splice(-1, 1, { startMin: last.startMin, endMin: Math.max(last.startMin + leftMin, nowMin + 1) });
   }
-  const lengths = [...begun.map(({ startMin, endMin }) => endMin - startMin), ...(begun.length === parts?.length ? [] : lengthsOf(wholeMin - workedMin))];
+  const lengths = [...begun.map(({ startMin, endMin }) => endMin - startMin), ...(isLastGo ? [] : lengthsOf(wholeMin - workedMin))];
   if (lengths.length === 1) return [own];
   // What may be quicker or slower is the whole: the last go has all of that.
   const spreadOf = ([low, high]: readonly [number, number], lastMin: number): readonly [number, number] => {
