@@ -251,9 +251,9 @@ describe('the batches of two plans', () => {
 
 describe('a plan that is found after one was agreed on', () => {
   const one = planDay({ date: '2026-11-25', nowMin: 0, soups: [soup], station, pars: [{ ...par, parL: 40 }], lots: [], started: [], dateMarkLastDay: 7 }, { seed: 1, moves: 0 });
-  const late = (lateMin: number, unplaced = 0): DayPlan => ({
+  const late = (lateMin: number, unplaced = 0, state: DayPlan['batches'][number]['state'] = 'planned'): DayPlan => ({
     ...one,
-    objective: { ...one.objective, lateMin },
+    batches: one.batches.map((batch, at) => ({ ...batch, state, lateMin: at === 0 ? lateMin : 0 })),
     findings: Array.from({ length: unplaced }, (_, index) => ({ code: 'plan.unplaced', batchId: String(index) })),
   });
   test.each([
@@ -261,6 +261,7 @@ describe('a plan that is found after one was agreed on', () => {
     ['a few minutes less late', late(10), late(6), false],
     ['much less late', late(10), late(5), true],
     ['later', late(5), late(10), false],
+    ['less late in what is finished', late(10), late(0, 0, 'finished'), false],
     ['with more in it', late(0, 2), late(30, 1), true],
     ['with less in it', late(30, 1), late(0, 2), false],
   ])('is told of, or not: %s', (_, agreed, found, told) => {

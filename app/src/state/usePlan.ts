@@ -1,4 +1,4 @@
-import { dateMarkLastDay, liveStation, planDifference, startedBatches } from '@broth/core';
+import { dateMarkLastDay, liveStation, planDifference, startedBatches, unplacedIn } from '@broth/core';
 import type { DayInput, DayPlan, DayState, PlanDifference } from '@broth/core';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { PlanAnswer, PlanRequest } from '../workers/plan.worker';
@@ -167,14 +167,10 @@ export function runsAhead(plan: DayPlan, state: DayState, nowMin: number): boole
   });
 }
 
-function unplacedOf({ findings }: DayPlan): readonly string[] {
-  return findings.flatMap((found) => (found.code === 'plan.unplaced' || found.code === 'plan.leftOut' ? [found.batchId] : []));
-}
-
 /** Whether two plans are of the same batches and litres, whatever of them finds a place. */
 export function areOfTheSame(one: DayPlan, other: DayPlan): boolean {
   const litresOf = (plan: DayPlan): ReadonlyMap<string, number | null> =>
-    new Map([...unplacedOf(plan).map((id): [string, null] => [id, null]), ...plan.batches.map(({ id, volumeL }): [string, number] => [id, volumeL])]);
+    new Map([...unplacedIn(plan).map((id): [string, null] => [id, null]), ...plan.batches.map(({ id, volumeL }): [string, number] => [id, volumeL])]);
   const [left, right] = [litresOf(one), litresOf(other)];
   // Of what finds no place no litres are told.
   const isSame = (volumeL: number | null, otherL: number | null | undefined): boolean => otherL !== undefined && (volumeL === null || otherL === null || volumeL === otherL);
@@ -200,8 +196,11 @@ const WORTH_MIN = 5;
 
 /** Whether a plan of the same batches is so much better than the agreed one that people should hear of it: more finds a place, or much less is late. */
 export function isWorthTelling(agreed: DayPlan, found: DayPlan): boolean {
-  const more = unplacedOf(agreed).length - unplacedOf(found).length;
-  return more > 0 || (more === 0 && found.objective.lateMin <= agreed.objective.lateMin - WORTH_MIN);
+  const more = unplacedIn(agreed).length - unplacedIn(found).length;
+  // What is finished is as late as it was, whatever had been planned of it.
+  const open = new Set(found.batches.filter(({ state }) => state !== 'finished').map(({ id }) => id));
+  const lateOf = ({ batches }: DayPlan): number => batches.reduce((sum, { id, lateMin }) => sum + (open.has(id) ? lateMin : 0), 0);
+  return more > 0 || (more === 0 && lateOf(found) <= lateOf(agreed) - WORTH_MIN);
 }
 
 /** Whether a draft is no more than an offer: nothing goes wrong by the accepted plan. */
@@ -255,7 +254,9 @@ export function usePlan(who: string | null): ShownPlan | null {
                     : isWorthTelling(accepted, fresh.plan)
                       ? 'better'
                       : null;
-    const about = [reason, day.view.plan?.version, ...(reason === 'station' ? [day.state.stationSince] : [Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN)])].join(' ');
+    // What is offered is not offered again to who has left it; what goes wrong is told anew after a while.
+    const since = reason === 'better' ? null : reason === 'station' ? day.state.stationSince : Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN);
+    const about = [reason, day.view.plan?.version, since].join(' ');
     const because = kept === about ? null : reason;
     const keep =
       because === 'station' || because === 'slipped' || because === 'ahead' || because === 'better'

@@ -3,6 +3,7 @@ import type { PlacedChangeover, PlacedJob, Problem, Violation } from '../sequenc
 import { inGoes } from './cutting';
 import { dayBatches } from './dayBatches';
 import { dayProblem } from './dayProblem';
+import { unplacedIn } from './dayPlan';
 import type { DayInput, DayPlan } from './dayPlan';
 import { stayingFor, withPeople } from './shift';
 
@@ -17,11 +18,6 @@ export function placedJobsOf(plan: DayPlan, problem: Problem): readonly PlacedJo
 /** Its washes, likewise. */
 export function changeoversOf(plan: DayPlan): readonly PlacedChangeover[] {
   return plan.washes.map((wash) => ({ unitId: wash.unitId, fromJobId: wash.afterBatchId, toJobId: wash.beforeBatchId, startMin: wash.startMin, endMin: wash.endMin }));
-}
-
-/** Batches that found no place. */
-export function unplacedIn({ findings }: DayPlan): readonly string[] {
-  return findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
 }
 
 /** The problem a plan is an answer to: with its pins, its batches and who stays for it. */

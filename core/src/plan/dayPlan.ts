@@ -162,6 +162,11 @@ export function toCookL({ components, needs, batches }: DayPlan, soupId: string)
   return batches.reduce((sum, batch) => sum - (batch.soupId === soupId && batch.state !== 'planned' ? batch.volumeL : 0), needL);
 }
 
+/** Batches that found no place, and what is made only for such. */
+export function unplacedIn({ findings }: DayPlan): readonly string[] {
+  return findings.flatMap((finding) => (finding.code === 'plan.unplaced' || finding.code === 'plan.leftOut' ? [finding.batchId] : []));
+}
+
 /** What a plan knows of one batch beyond its times. */
 export interface BatchStory {
   readonly batchId: string;

@@ -1,8 +1,9 @@
 import { Explained, startSolving, stepWindows } from '../sequence/index';
 import type { Blocker, Job, Objective, PlacedJob, Problem, SearchOptions, Sequence } from '../sequence/index';
 import { readPlace } from '../batch/index';
-import { changeoversOf, placedJobsOf, unplacedIn } from './checkDayPlan';
+import { changeoversOf, placedJobsOf } from './checkDayPlan';
 import { inGoes, inOneGo, stepIdOf, wholeSteps } from './cutting';
+import { unplacedIn } from './dayPlan';
 import type { DayInput, DayPlan, Pin, PlanFinding, PlannedBatch, PlannedStep, Wash } from './dayPlan';
 import { dayBatches } from './dayBatches';
 import type { DayBatches, WantedBatch } from './dayBatches';
