@@ -20,7 +20,7 @@ import { planDay, startPlanning } from '@broth/core/planner';
 import type { DayEvent, DayPlan, Ingredient, Soup, TimedReading } from '@broth/core';
 import { demo } from '@broth/demo';
 
-/** Figures of core, in a process of its own: the first plan is timed cold, as the first one after a page is opened. */
+/** Figures of core, in a process of its own: the first plan is timed cold, as a server's first one. */
 
 const DAY = '2026-11-25';
 const input = { date: DAY, nowMin: 300, soups: demo.soups, station: demo.station, pars: demo.standingPars, lots: demo.lots(DAY), started: [], dateMarkLastDay: 7 };
@@ -35,10 +35,6 @@ function median(values: readonly number[]): number {
 }
 
 const firstPlanMs = timeMs(() => planDay(input, { seed: 1, moves: 0 }));
-const warmPlanMs = median(Array.from({ length: 30 }, () => timeMs(() => planDay(input, { seed: 1, moves: 0 }))));
-// What runs often is compiled better as it goes on: a planner that has been at work for a while is quicker than one that has just begun.
-for (let plan = 0; plan < 170; plan += 1) planDay(input, { seed: 1, moves: 0 });
-const settledPlanMs = median(Array.from({ length: 30 }, () => timeMs(() => planDay(input, { seed: 1, moves: 0 }))));
 const improvedPlanMs = median(Array.from({ length: 3 }, () => timeMs(() => planDay(input, { seed: 1, moves: 250 }))));
 
 /** A day of twenty batches with steps and readings, about as many events as asked for. */
@@ -178,4 +174,4 @@ const judged = (): unknown => {
 repeated(100, judged);
 const coolingMs = repeated(200, judged);
 
-console.log(JSON.stringify({ coolingMs, scaleMs, prepMs, firstPlanMs, warmPlanMs, settledPlanMs, improvedPlanMs, foldMs, bigFoldMs, replan95Ms }));
+console.log(JSON.stringify({ coolingMs, scaleMs, prepMs, firstPlanMs, improvedPlanMs, foldMs, bigFoldMs, replan95Ms }));

@@ -1,4 +1,4 @@
-import { KernelError, curesOf, fitsStation, startPlanning, storyOf } from '@broth/core/planner';
+import { KernelError, curesOf, fitsStation, startPlanning, storyOf, warmUp } from '@broth/core/planner';
 import type { Cures, DayInput, DayPlan, KernelLack, PlanStory } from '@broth/core/planner';
 
 export type PlanRequest =
@@ -121,3 +121,10 @@ self.onmessage = ({ data }: MessageEvent<PlanRequest>) => {
   });
   goOn();
 };
+
+// While the page still fetches its day. What cannot be is said when somebody asks for it.
+try {
+  warmUp();
+} catch {
+  /* Asked again with the first plan. */
+}

@@ -9,3 +9,4 @@ export * from './checkDayPlan';
 export * from './hands';
 export * from './nameHands';
 export { stretchesOf } from './cutting';
+export { warmUp } from './warmUp';

@@ -168,9 +168,14 @@ function apartOf(size: number, outgoing: readonly (readonly OutgoingLag[])[]): F
   return apart;
 }
 
-function reachable(size: number, edges: readonly Edge[], order: readonly number[]): boolean[][] {
-  const reach = Array.from({ length: size }, (_, from) => Array.from({ length: size }, (__, to) => from === to));
-  for (const step of [...order].reverse()) for (const { from, to } of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from]![end] ||= reach[to]![end]!;
+/** Whether each step comes before each other, or is it: `[from * size + to]`. */
+function reachable(size: number, edges: readonly Edge[], order: readonly number[]): Uint8Array {
+  const reach = new Uint8Array(size * size);
+  for (let at = order.length - 1; at >= 0; at -= 1) {
+    const step = order[at]!;
+    reach[step * size + step] = 1;
+    for (const { from, to } of edges) if (from === step) for (let end = 0; end < size; end += 1) reach[from * size + end]! |= reach[to * size + end]!;
+  }
   return reach;
 }
 
@@ -239,6 +244,13 @@ function mostTaken({ id, capacity, windows }: Resource, { jobs }: Problem): numb
   return most;
 }
 
+/** Places of holdings in their list, by the step each begins or ends with. */
+function placesBy(holdings: readonly Holding[], end: 'from' | 'to', size: number): readonly (readonly number[])[] {
+  const places: number[][] = Array.from({ length: size }, () => []);
+  for (const [at, holding] of holdings.entries()) places[holding[end]]!.push(at);
+  return places;
+}
+
 function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: ReadonlyMap<string, number>): readonly Variant[] {
   const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
   const modeLists = job.steps.map((step) => step.modes.map((_, index) => index));
@@ -269,19 +281,19 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
       ...job.spans.map((span) => ({ from: stepIndex.get(span.from)!, to: stepIndex.get(span.to)!, untilEnd: span.until === 'end' })),
       ...job.steps.map((_, step) => ({ from: step, to: step, untilEnd: true })),
     ];
+    let [closing, opening, heldIn]: [Variant['closing'], Variant['opening'], string | null] = [[], [], null];
     for (const units of combinations(unitLists, MAX_VARIANTS)) {
       if (variants.length >= MAX_VARIANTS) return variants;
       const holdings: Holding[] = [];
-      units.forEach((unit, at) => {
+      let held = '';
+      for (const [at, unit] of units.entries()) {
         const { from, to, untilEnd } = ends[at]!;
-        if (unit >= 0) holdings.push({ unit, from, to, untilEnd });
-      });
-      const closing: number[][] = job.steps.map(() => []);
-      const opening: number[][] = job.steps.map(() => []);
-      holdings.forEach((holding, at) => {
-        closing[holding.to]!.push(at);
-        opening[holding.from]!.push(at);
-      });
+        if (unit < 0) continue;
+        holdings.push({ unit, from, to, untilEnd });
+        held += `${String(at)} `;
+      }
+      // Which unit it is makes no difference to where holding begins and ends.
+      if (held !== heldIn) [closing, opening, heldIn] = [placesBy(holdings, 'to', job.steps.length), placesBy(holdings, 'from', job.steps.length), held];
       const [spanUnit, stepUnit] = [units.slice(0, job.spans.length), units.slice(job.spans.length)];
       variants.push({ modes, durations, uses, incoming, outgoing, apart, isChain, tail, holdings, closing, opening, stepUnit, spanUnit });
     }
@@ -290,7 +302,7 @@ function variantsOf(job: Job, problem: Problem, levels: Levels, unitIndex: Reado
 }
 
 /** Steps that a lag ties to each other, or one of these spans in a unit, merged until the blocks themselves have an order. */
-function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly boolean[])[], ties: (lag: Lag) => boolean, spans: Job['spans']): readonly (readonly number[])[] {
+function blocksOf(job: Job, order: readonly number[], reach: Uint8Array, ties: (lag: Lag) => boolean, spans: Job['spans']): readonly (readonly number[])[] {
   const size = job.steps.length;
   const stepIndex = new Map(job.steps.map((step, index) => [step.id, index]));
   const root = Array.from({ length: size }, (_, index) => index);
@@ -302,19 +314,20 @@ function blocksOf(job: Job, order: readonly number[], reach: readonly (readonly 
   for (const span of spans) {
     const from = stepIndex.get(span.from)!;
     const to = stepIndex.get(span.to)!;
-    for (let step = 0; step < size; step += 1) if (step === to || (reach[from]![step]! && reach[step]![to]!)) join(from, step);
+    for (let step = 0; step < size; step += 1) if (step === to || (reach[from * size + step]! & reach[step * size + to]!) === 1) join(from, step);
   }
   for (let changed = true; changed;) {
     changed = false;
     // Which group leads to which; two that lead to each other are one.
-    const leads = new Set<number>();
-    for (let from = 0; from < size; from += 1) for (let to = 0; to < size; to += 1) if (reach[from]![to]! && find(from) !== find(to)) leads.add(find(from) * size + find(to));
-    for (const pair of leads) {
-      const [left, right] = [Math.floor(pair / size), pair % size];
-      if (find(left) === find(right) || !leads.has(right * size + left)) continue;
-      join(left, right);
-      changed = true;
-    }
+    const group = root.map((_, step) => find(step));
+    const leads = new Uint8Array(size * size);
+    for (let from = 0; from < size; from += 1) for (let to = 0; to < size; to += 1) leads[group[from]! * size + group[to]!]! |= reach[from * size + to]!;
+    for (let left = 0; left < size; left += 1)
+      for (let right = 0; right < left; right += 1) {
+        if ((leads[left * size + right]! & leads[right * size + left]!) === 0 || find(left) === find(right)) continue;
+        join(left, right);
+        changed = true;
+      }
   }
   const blocks = new Map<number, number[]>();
   for (const step of order) blocks.set(find(step), [...(blocks.get(find(step)) ?? []), step]);
@@ -340,7 +353,7 @@ function edgesOf(job: Job): readonly Edge[] {
   return job.lags.map((lag): Edge => ({ from: stepIndex.get(lag.from)!, to: stepIndex.get(lag.to)! }));
 }
 
-function compileJob(job: Job, index: number, offset: number, problem: Problem, variants: readonly Variant[], inputs: CompiledJob['inputs']): CompiledJob | null {
+function compileJob(job: Job, index: number, offset: number, consumers: CompiledJob['consumers'], variants: readonly Variant[], inputs: CompiledJob['inputs']): CompiledJob | null {
   const stepIndex = new Map(job.steps.map((step, at) => [step.id, at]));
   const edges = edgesOf(job);
   const order = topological(job.steps.length, edges);
@@ -351,7 +364,9 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
   const done = job.steps.map((step) => (step.fixed?.kind === 'done' ? step.fixed : null));
   const spanOpen = job.spans.some((span) => done[stepIndex.get(span.from)!] !== null && done[stepIndex.get(span.to)!] === null);
   let soonestEnd = Number.POSITIVE_INFINITY;
-  for (const variant of variants) {
+  for (const [at, variant] of variants.entries()) {
+    // The same modes in other units take as long.
+    if (variant.modes === variants[at - 1]?.modes) continue;
     const start = job.steps.map((_, step) => done[step]?.startMin ?? job.releaseMin);
     let end = 0;
     for (const step of order) {
@@ -360,9 +375,6 @@ function compileJob(job: Job, index: number, offset: number, problem: Problem, v
     }
     soonestEnd = Math.min(soonestEnd, end);
   }
-  const consumers = problem.jobs.flatMap((other, otherIndex) =>
-    other.steps.flatMap((step, at) => (step.fixed?.kind !== 'done' && step.afterJobs.includes(job.id) ? [{ job: otherIndex, step: at }] : [])),
-  );
   return {
     index,
     job,
@@ -393,6 +405,14 @@ function inputsOf(job: Job, jobIndex: ReadonlyMap<string, number>): CompiledJob[
   return job.steps.flatMap(({ fixed, afterJobs }, step) => (fixed?.kind === 'done' ? [] : afterJobs.flatMap((id) => (jobIndex.has(id) ? [{ step, job: jobIndex.get(id)! }] : []))));
 }
 
+/** Who takes from each job, in which step that is still to come. */
+function consumersOf(jobs: readonly Job[]): ReadonlyMap<string, CompiledJob['consumers']> {
+  const consumers = new Map<string, { readonly job: number; readonly step: number }[]>(jobs.map(({ id }) => [id, []]));
+  for (const [job, { steps }] of jobs.entries())
+    for (const [step, { fixed, afterJobs }] of steps.entries()) if (fixed?.kind !== 'done') for (const id of new Set(afterJobs)) consumers.get(id)?.push({ job, step });
+  return consumers;
+}
+
 /** How much there is of a resource: what its windows add up to, or always all. */
 function freeOf({ capacity, windows }: Resource, horizon: number): readonly Stretch[] {
   if (windows.length === 0) return [{ fromMin: 0, toMin: horizon, units: capacity }];
@@ -414,6 +434,7 @@ export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'
   const jobIndex = new Map(problem.jobs.map((job, index) => [job.id, index]));
   const levels = new Levels(problem);
   const unitIndex = new Map(problem.units.map(({ id }, index) => [id, index]));
+  const consumers = consumersOf(problem.jobs);
   let offset = 0;
   const jobs = problem.jobs.map(written).map((job, index): CompiledJob => {
     const at = offset;
@@ -422,7 +443,7 @@ export function compile(problem: Problem, inputs?: readonly CompiledJob['inputs'
       (variant) => variant.uses.every((uses) => uses.every((level) => levels.all[level]!.resource >= 0)) && variant.holdings.length >= job.spans.length,
     );
     return (
-      compileJob(job, index, at, problem, known, inputs?.[index] ?? inputsOf(job, jobIndex)) ?? {
+      compileJob(job, index, at, consumers.get(job.id) ?? [], known, inputs?.[index] ?? inputsOf(job, jobIndex)) ?? {
         index,
         job,
         size: job.steps.length,
