@@ -51,6 +51,7 @@ export const station = z.object({
       shift: stretch,
       breaks: z.array(stretch).optional(),
       off: z.boolean().optional(),
+      days: z.array(whole).optional(),
     }),
   ),
   services: z.array(z.object({ id: text, name: text, startMin: whole, endMin: whole })),

@@ -8,7 +8,7 @@ import { putDayEvents, salesTaken, salesView } from './sales';
 import type { SalesColumns, putSale } from './sales';
 import { food, soup as soupSchema } from './soup';
 import { eventsAnswer, pantryAnswer, soupHistory, soupVersions } from './requests';
-import type { PutEquipment, PutPerson, patchStation } from './requests';
+import type { PutEquipment, PutPerson, PutService, patchStation } from './requests';
 
 /** The API as functions. `fetch` is handed in, so that tests and the app use the same client. */
 export function client(fetch: Fetch, base = '') {
@@ -32,6 +32,13 @@ export function client(fetch: Fetch, base = '') {
     /** `personId` null = somebody new. */
     putPerson: (kitchenId: string, personId: string | null, person: PutPerson) =>
       personId === null ? call(kitchenBook, 'POST', `/kitchens/${kitchenId}/people`, person) : call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/people/${personId}`, person),
+    /** `serviceId` null = a new one. */
+    putService: (kitchenId: string, serviceId: string | null, service: PutService) =>
+      serviceId === null
+        ? call(kitchenBook, 'POST', `/kitchens/${kitchenId}/services`, service)
+        : call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/services/${serviceId}`, service),
+    removeService: (kitchenId: string, serviceId: string) => call(kitchenBook, 'DELETE', `/kitchens/${kitchenId}/services/${serviceId}`),
+    putServedAt: (kitchenId: string, soupId: string, serviceId: string) => call(kitchenBook, 'PUT', `/kitchens/${kitchenId}/soups/${soupId}/service`, { serviceId }),
     postSoup: (kitchenId: string, body: { by: string; soup: Soup }) => call(soupSchema, 'POST', `/kitchens/${kitchenId}/soups`, body),
     putSoup: (kitchenId: string, body: { by: string; baseVersion: number; soup: Soup }) => call(soupSchema, 'PUT', `/kitchens/${kitchenId}/soups/${body.soup.id}`, body),
     retireSoup: (kitchenId: string, soupId: string) => call(kitchenBook, 'DELETE', `/kitchens/${kitchenId}/soups/${soupId}`),

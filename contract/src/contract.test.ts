@@ -117,3 +117,13 @@ describe('words', () => {
     expect(words.readClock(typed)).toBe(minute);
   });
 });
+
+test.each([
+  [[1, 2, 3, 4, 5], 'Mon to Fri'],
+  [[6, 1, 3], 'Mon, Wed, and Sat'],
+  [[6, 7], 'Sat and Sun'],
+  [[1, 2, 3, 5, 6, 7], 'Mon to Wed and Fri to Sun'],
+  [[4], 'Thu'],
+])('days %j are said as %s', (days, said) => {
+  expect(words.weekdays(days)).toBe(said);
+});

@@ -76,6 +76,22 @@ export const REFUSALS = {
     title: 'Two with one name',
     detail: (facts: { name: string }) => `There is a ${facts.name} in this kitchen already. Add a letter of the family name, so that entries tell who it was.`,
   },
+  'service.unknown': {
+    status: 404,
+    title: 'Unknown service',
+    detail: (facts: { id: string }) => `There is no service "${facts.id}" in this kitchen. Reload the kitchen.`,
+  },
+  'service.nameTaken': {
+    status: 409,
+    title: 'Two with one name',
+    detail: (facts: { name: string }) => `There is a service called ${facts.name} already. Give this one a name that tells them apart.`,
+  },
+  'service.needed': {
+    status: 409,
+    title: 'Soups are wanted then',
+    detail: (facts: { names: string }) => `${facts.names}: wanted at this service. Say on Par when they are served instead, and remove it then.`,
+  },
+  'service.last': { status: 409, title: 'The only one', detail: () => 'Plans need a time soups are wanted at. Add another service first, or change this one.' },
   'rule.packUnknown': {
     status: 404,
     title: 'Unknown rule pack',

@@ -72,6 +72,8 @@ export const putPerson = z
     shift: stretch,
     breaks: z.array(stretch).max(4, 'At most four breaks.').default([]),
     off: z.boolean().default(false),
+    /** 1 = Monday … 7 = Sunday; left out = every day. */
+    days: z.array(z.int().min(1).max(7)).min(1, 'Pick a day at least, or say that they do not come in.').max(7).optional(),
   })
   .superRefine(({ shift, breaks }, context) => {
     const say = (path: (string | number)[], message: string): void => {
@@ -84,6 +86,15 @@ export const putPerson = z
     });
   });
 export type PutPerson = z.infer<typeof putPerson>;
+/** A time soups are wanted at: they are ready before it opens, and what is sold is kept by it. */
+export const putService = z
+  .object({ name: z.string().trim().min(1, 'Give it the name it is called by.').max(60, 'A name of at most 60 letters.'), startMin: minuteOfDay, endMin: minuteOfDay })
+  .superRefine(({ startMin, endMin }, context) => {
+    if (endMin <= startMin) context.addIssue({ code: 'custom', path: ['endMin'], message: 'It closes before it opens. For one past midnight count on: 25:30 is half past one.' });
+  });
+export type PutService = z.infer<typeof putService>;
+/** At which service a soup is wanted, on every day until it is changed. */
+export const putServedAt = z.object({ serviceId: z.string().max(100) });
 export const patchEquipment = z.object({ inUse: z.boolean() });
 
 const thingName = z.string().trim().min(1, 'Give it the name it is called by.').max(60, 'A name of at most 60 letters.');

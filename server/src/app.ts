@@ -20,6 +20,7 @@ import { ruleRoutes } from './routes/rules';
 import { thermometerRoutes } from './routes/thermometers';
 import { pantryRoutes } from './routes/pantry';
 import { salesRoutes } from './routes/sales';
+import { serviceRoutes } from './routes/services';
 import { soupRoutes } from './routes/soups';
 
 const A_YEAR = 'public, max-age=31536000, immutable';
@@ -58,6 +59,7 @@ export async function buildApp(context: Context, options: { readonly webRoot: st
       for (const routes of [
         healthRoute,
         kitchenRoutes,
+        serviceRoutes,
         soupRoutes,
         pantryRoutes,
         salesRoutes,

@@ -1,5 +1,5 @@
 import { CallFailed, dayView, kitchenBook } from '@broth/contract';
-import type { DayView, KitchenBook, PutEquipment, PutPerson, StoredEvent } from '@broth/contract';
+import type { DayView, KitchenBook, StoredEvent } from '@broth/contract';
 import type { CalendarDate, DayEvent, DayPlan, Food, Soup } from '@broth/core';
 import { get as load, set as keep } from 'idb-keyval';
 import type { z } from 'zod';
@@ -33,15 +33,11 @@ interface KitchenState {
   readonly putPar: (soupId: string, parL: number) => Promise<string | null>;
   /** Sends the pars that wait; answers by soup what was refused. */
   readonly sendPars: () => Promise<Refusals>;
-  readonly setInUse: (id: string, inUse: boolean) => Promise<void>;
-  /** `id` null = something new. Says what was wrong; null = it was taken. */
-  readonly putEquipment: (id: string | null, thing: PutEquipment) => Promise<string | null>;
+  /** Changes what the kitchen is: who works when, what stands there, when soups are wanted. Says what was wrong; null = it was taken. */
+  readonly changeBook: (ask: (server: typeof api, kitchenId: string) => Promise<KitchenBook>) => Promise<string | null>;
   readonly patchStation: (changes: StationChanges) => Promise<void>;
-  /** `personId` null = somebody new. Says what was wrong; null = it was taken. */
-  readonly putPerson: (personId: string | null, person: PutPerson) => Promise<string | null>;
   /** Saves a soup: a new one with `baseVersion` null, else the next version of one. What was typed stays with whoever asks. */
   readonly saveSoup: (soup: Soup, baseVersion: number | null) => Promise<SoupSaved>;
-  readonly retireSoup: (soupId: string) => Promise<string | null>;
   readonly putFood: (food: Food) => Promise<string | null>;
   /** Takes in a list; answers how many things it changed, or what is wrong with it. */
   readonly putPantryCsv: (csv: string) => Promise<{ readonly changed: number } | { readonly trouble: string }>;
@@ -221,8 +217,11 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       const { date } = JSON.parse(message.data as string) as { date?: CalendarDate };
       if (date === undefined || date === get().date) void get().refresh();
     });
+    // Which soups are wanted, and when, stands in the day.
     stream.addEventListener('book', () => {
-      void readBook().catch(() => undefined);
+      void readBook()
+        .then(() => get().refresh())
+        .catch(() => undefined);
     });
     stream.onerror = () => {
       set({ line: 'away' });
@@ -344,16 +343,11 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       parsSent = sent;
       return sent;
     },
-    setInUse: async (id, inUse) => {
+    changeBook: async (ask) => {
       try {
-        showBook(await api.setInUse(KITCHEN, id, inUse));
-      } catch (error) {
-        set({ trouble: sentence(error) });
-      }
-    },
-    putEquipment: async (id, thing) => {
-      try {
-        showBook(await api.putEquipment(KITCHEN, id, thing));
+        showBook(await ask(api, KITCHEN));
+        // Which soups are wanted, and when, stands in the day.
+        await get().refresh();
         return null;
       } catch (error) {
         return sentence(error);
@@ -374,14 +368,6 @@ export const useKitchen = create<KitchenState>()((set, get) => {
       if (unanswered === 0) changed = {};
       showBook(told);
     },
-    putPerson: async (personId, person) => {
-      try {
-        showBook(await api.putPerson(KITCHEN, personId, person));
-        return null;
-      } catch (error) {
-        return sentence(error);
-      }
-    },
     saveSoup: async (soup, baseVersion) => {
       const { who } = usePreferences.getState();
       if (who === null) return { kind: 'refused', says: PICK_WHO, code: null };
@@ -393,15 +379,6 @@ export const useKitchen = create<KitchenState>()((set, get) => {
         return { kind: 'saved', soup: saved };
       } catch (error) {
         return { kind: 'refused', says: sentence(error), code: error instanceof CallFailed ? (error.problem?.code ?? null) : null };
-      }
-    },
-    retireSoup: async (soupId) => {
-      try {
-        showBook(await api.retireSoup(KITCHEN, soupId));
-        await get().refresh();
-        return null;
-      } catch (error) {
-        return sentence(error);
       }
     },
     putFood: async (food) => {

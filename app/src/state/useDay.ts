@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
-import { currentRules, foldDay, minutesBetween, readBatchId, readPlace, ruleBook, versionKey } from '@broth/core';
+import { currentRules, foldDay, minutesBetween, readBatchId, readPlace, ruleBook, stationOn, versionKey } from '@broth/core';
 import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
@@ -9,6 +9,7 @@ import { useUnsentPars, withUnsent } from './unsentPars';
 
 /** The open day with everything that is derived from it: the fold of its events, and its pars, stored and still on their way. */
 export interface OpenDay {
+  /** With the station as it is on this day of the week. */
   readonly book: KitchenBook;
   readonly view: DayView;
   readonly state: DayState;
@@ -52,7 +53,11 @@ function rulesOf(book: KitchenBook): RuleBook {
 }
 const rulesOnce = lastOnly(rulesOf);
 
-function openDay(book: KitchenBook, known: DayView, outbox: Outbox, unsent: Readonly<Record<string, number>> | null): OpenDay {
+/** The book with the station as it is on a day of the week. */
+const bookOnce = lastOnly((book: KitchenBook, date: string): KitchenBook => ({ ...book, station: stationOn(book.station, date) }) as KitchenBook);
+
+function openDay(whole: KitchenBook, known: DayView, outbox: Outbox, unsent: Readonly<Record<string, number>> | null): OpenDay {
+  const book = bookOnce(whole, known.date);
   const view = unsent === null ? known : { ...known, pars: [...withUnsent(known.pars, unsent)] };
   const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
   const state = foldDay([...view.events, ...onTheWay]);
@@ -66,7 +71,7 @@ function openDay(book: KitchenBook, known: DayView, outbox: Outbox, unsent: Read
   const clock = new Intl.DateTimeFormat('en-GB', { timeZone: book.kitchen.timeZone, hour: 'numeric', minute: '2-digit' });
   const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
   const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
-  const rules = rulesOnce(book);
+  const rules = rulesOnce(whole);
   return { book, rules, rulesNow: currentRules(rules), view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
 }
 

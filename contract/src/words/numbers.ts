@@ -47,3 +47,17 @@ export function hours(durationMin: number): string {
 export function list(items: readonly string[], by: 'and' | 'or' = 'and'): string {
   return (by === 'and' ? LIST : EITHER).format(items);
 }
+
+const WEEKDAY = new Intl.DateTimeFormat('en-GB', { weekday: 'short', timeZone: 'UTC' });
+/** Days of the week, 1 = Monday … 7 = Sunday: `Mon to Fri`, `Mon, Wed and Sat`. */
+export function weekdays(days: readonly number[]): string {
+  // 2026-01-05 is a Monday.
+  const name = (day: number): string => WEEKDAY.format(Date.UTC(2026, 0, 4 + day));
+  const runs: { readonly from: number; to: number }[] = [];
+  for (const day of [...days].sort((left, right) => left - right)) {
+    const last = runs.at(-1);
+    if (last?.to === day - 1) last.to = day;
+    else runs.push({ from: day, to: day });
+  }
+  return list(runs.flatMap(({ from, to }) => (to - from > 1 ? [`${name(from)} to ${name(to)}`] : Array.from({ length: to - from + 1 }, (_, at) => name(from + at)))));
+}

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
-import { MAX_BATCHES_A_SOUP, batchIdOf, firstThereMin, keptSplit, presentMin, readBatchId, splitChoices, splitIntoBatches } from './index';
+import { MAX_BATCHES_A_SOUP, batchIdOf, firstThereMin, keptSplit, presentMin, readBatchId, splitChoices, splitIntoBatches, stationOn } from './index';
 import type { Person, Vessel } from './index';
+import { stationWith } from '../testing/station';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
 const station = [kettle('k30', 8, 25), kettle('k20', 5, 17), kettle('pot', 2, 10)];
@@ -108,5 +109,24 @@ describe('who is there', () => {
   });
   test('the first to come counts, not whoever is off', () => {
     expect(firstThereMin([cook({ off: true }), cook({ shift: { fromMin: 500, toMin: 900 } })])).toBe(500);
+  });
+});
+
+describe('who comes in on a date', () => {
+  const person = (id: string, days?: readonly number[]): Person => ({ id, name: id, role: 'cook', shift: { fromMin: 300, toMin: 800 }, days });
+  const kitchen = stationWith({ people: [person('always'), person('weekdays', [1, 2, 3, 4, 5]), person('weekend', [6, 7])] });
+  const thereOn = (date: string): readonly string[] => stationOn(kitchen, date).people.flatMap((one) => (presentMin(one).length > 0 ? [one.id] : []));
+  // ISO 8601: 2026-11-25 is a Wednesday, 2024-02-29 a Thursday, 2023-12-31 a Sunday, 2000-01-01 a Saturday.
+  test.each([
+    ['2026-11-25', ['always', 'weekdays']],
+    ['2024-02-29', ['always', 'weekdays']],
+    ['2023-12-31', ['always', 'weekend']],
+    ['2000-01-01', ['always', 'weekend']],
+  ])('%s: %s', (date, there) => {
+    expect(thereOn(date)).toEqual(there);
+  });
+  test('a station where everybody comes is the same one', () => {
+    const whole = stationWith({ people: [person('always')] });
+    expect(stationOn(whole, '2026-11-25')).toBe(whole);
   });
 });

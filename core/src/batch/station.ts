@@ -36,6 +36,8 @@ export interface Person {
   readonly breaks?: readonly Stretch[] | undefined;
   /** Does not come in, until that is changed. */
   readonly off?: boolean | undefined;
+  /** The days of the week somebody comes in on, 1 = Monday … 7 = Sunday; left out = every day. */
+  readonly days?: readonly number[] | undefined;
   /** Gone in between, today. */
   readonly away?: readonly Stretch[] | undefined;
 }

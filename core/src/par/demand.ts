@@ -1,5 +1,5 @@
 import type { CalendarDate } from '../quantity/index';
-import { byId, daysBetween } from '../quantity/index';
+import { byId, daysBetween, weekdayOf } from '../quantity/index';
 import { zOf } from './normal';
 
 /** What makes a day unlike others of its weekday. */
@@ -38,11 +38,6 @@ const UNKNOWN_SPREAD = 0.5;
 const ALIKE = 8;
 const ROUNDS = 12;
 
-function weekdayOf(day: CalendarDate): number {
-  // 2026-01-05 is a Monday.
-  return ((daysBetween('2026-01-05', day) % 7) + 7) % 7;
-}
-
 /** Standard normal density and upper tail; the tail by Abramowitz & Stegun 26.2.17, good to 7.5e-8. */
 function density(x: number): number {
   return Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI);
@@ -69,6 +64,7 @@ export function beyond(sold: number, mean: number, deviation: number): { readonl
 }
 
 interface Row {
+  /** 0 = Monday. */
   readonly weekday: number;
   readonly events: readonly DayEventKind[];
   readonly weight: number;
@@ -133,7 +129,7 @@ export function forecastDemand(history: readonly SalesRecord[], day: CalendarDat
   const past = [...history].filter((record) => record.day < day).sort((left, right) => byId(left.day, right.day));
   if (past.length === 0) return null;
   const rows = past.map((record): Row => ({
-    weekday: weekdayOf(record.day),
+    weekday: weekdayOf(record.day) - 1,
     events: record.events,
     weight: 0.5 ** (daysBetween(record.day, day) / HALF_LIFE_DAYS),
     sold: record.sold,
@@ -152,7 +148,7 @@ export function forecastDemand(history: readonly SalesRecord[], day: CalendarDat
     model = next;
   }
   const alike = past.filter((record) => weekdayOf(record.day) === weekdayOf(day)).slice(-ALIKE);
-  const weekdayFactor = model.weekday[weekdayOf(day)] ?? 1;
+  const weekdayFactor = model.weekday[weekdayOf(day) - 1] ?? 1;
   const eventFactor = events.reduce((factor, event) => factor * model.event[event], 1);
   const mean = model.level * weekdayFactor * eventFactor;
   // Little history: the spread is at least what is not known.

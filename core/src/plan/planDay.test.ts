@@ -362,6 +362,17 @@ describe('a plan that was agreed on, and the station as it is since', () => {
       false,
     ]);
   });
+  test('does not when its soup is wanted sooner or later by now, or at another service', () => {
+    const services = asked.station.services;
+    const later = services.map((service) => ({ ...service, startMin: service.startMin + 30 }));
+    const evening = { id: 'evening', name: 'Evening', startMin: 1100, endMin: 1200 };
+    expect([
+      since({ services: later }),
+      since({ readyLeadMin: asked.station.readyLeadMin + 5 }),
+      since({ services: [...services, evening] }),
+      since({ services: [...services, evening] }, { pars: asked.pars.map((one) => ({ ...one, serviceId: 'evening' })) }),
+    ]).toEqual([false, false, true, false]);
+  });
   test('what is over already, or stands in the kettle, asks for nothing more', () => {
     const over = Math.max(...(stockBatch?.steps ?? []).map((one) => one.endMin));
     const early = lead({ shift: { fromMin: over, toMin: 800 } });

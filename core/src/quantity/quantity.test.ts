@@ -18,6 +18,7 @@ import {
   spoons,
   toGrams,
   toLitres,
+  weekdayOf,
 } from './index';
 
 describe('units against NIST SP 811 Appendix B and Handbook 44 Appendix C', () => {
@@ -191,4 +192,14 @@ describe('amounts of a card', () => {
   ])('%d mL in spoons', (volumeMl, says) => {
     expect(spoons(volumeMl)).toEqual(says);
   });
+});
+
+test('the day of the week is the one Zeller (1882) gives, over four centuries and their leap days', () => {
+  const zeller = (year: number, month: number, day: number): number => {
+    const [y, m] = month < 3 ? [year - 1, month + 12] : [year, month];
+    const saturdayIs0 = (day + Math.floor((13 * (m + 1)) / 5) + (y % 100) + Math.floor((y % 100) / 4) + Math.floor(Math.floor(y / 100) / 4) + 5 * Math.floor(y / 100)) % 7;
+    return ((saturdayIs0 + 5) % 7) + 1;
+  };
+  const dates = Array.from({ length: 400 }, (_, index) => addDays('1900-01-01', index * 365));
+  expect(dates.map(weekdayOf)).toEqual(dates.map((date) => zeller(Number(date.slice(0, 4)), Number(date.slice(5, 7)), Number(date.slice(8)))));
 });

@@ -21,6 +21,12 @@ export function addDays(date: CalendarDate, days: number): CalendarDate {
   return new Date(Date.parse(`${date}T00:00:00Z`) + days * MS_PER_DAY).toISOString().slice(0, 10);
 }
 
+/** The day of the week as ISO 8601 counts it: 1 = Monday … 7 = Sunday. */
+export function weekdayOf(date: CalendarDate): number {
+  // 2026-01-05 is a Monday.
+  return (((daysBetween('2026-01-05', date) % 7) + 7) % 7) + 1;
+}
+
 /** Whole days from one calendar date to another. */
 export function daysBetween(from: CalendarDate, to: CalendarDate): number {
   return Math.round((Date.parse(`${to}T00:00:00Z`) - Date.parse(`${from}T00:00:00Z`)) / MS_PER_DAY);

@@ -1,6 +1,6 @@
 import { refuse } from '@broth/contract/refusals';
 import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
-import { currentRules, dateMarkLastDay, foldDay, liveStation, minutesBetween, startedBatches } from '@broth/core';
+import { currentRules, dateMarkLastDay, foldDay, liveStation, minutesBetween, startedBatches, stationOn } from '@broth/core';
 import type { FastifyInstance, FastifyBaseLogger, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -36,13 +36,14 @@ interface PlanBasis {
   readonly pars: readonly Par[];
   readonly lots: readonly Lot[];
   readonly soups: readonly Soup[];
+  /** As it is on the day when everything works and everybody is there who comes in then. */
   readonly station: Station;
 }
 
 export async function planBasis({ database }: Pick<Context, 'database'>, kitchenId: string, date: CalendarDate): Promise<PlanBasis> {
   const kitchen = await kitchenOr404(kitchenId);
   const [pars, lots, soups, { station }] = await Promise.all([parsOf(kitchenId, date), lotsOf(database, kitchenId, date), soupsOf(kitchenId), stationOf(kitchenId)]);
-  return { kitchen, midnight: midnightOf(kitchen.timeZone, date), pars, lots, soups, station };
+  return { kitchen, midnight: midnightOf(kitchen.timeZone, date), pars, lots, soups, station: stationOn(station, date) };
 }
 
 /** The planner's input as the server knows it, for a plan made at a minute of the day. */

@@ -56,7 +56,8 @@ function withPerson(station: Station, personId: string | null, given: PutPerson)
   const { people } = station;
   if (personId !== null && people.every(({ id }) => id !== personId)) throw refuse('person.unknown', { id: personId });
   if (people.some(({ id, name }) => id !== personId && name.toLowerCase() === given.name.toLowerCase())) throw refuse('person.nameTaken', { name: given.name });
-  if (personId !== null) return { ...station, people: people.map((person) => (person.id === personId ? { ...person, ...given } : person)) };
+  // Without any days they come in on every one.
+  if (personId !== null) return { ...station, people: people.map((person) => (person.id === personId ? { ...person, ...given, days: given.days } : person)) };
   return { ...station, people: [...people, { id: slugOf(given.name, new Set(people.map(({ id }) => id))), role: 'cook', ...given }] };
 }
 

@@ -214,6 +214,85 @@ describe('who works, and when', () => {
   });
 });
 
+describe('who works on which days', () => {
+  const tobi = (some: object): Promise<unknown> => put(`${BASE}/people/tobi`, { name: 'Tobi Lund', shift: { fromMin: 360, toMin: 870 }, ...some });
+  const daysOf = async (): Promise<unknown> => (await get(BASE)).json<{ station: Station }>().station.people.find(({ id }) => id === 'tobi')?.days;
+  test('days are kept, and left out again', async () => {
+    await tobi({ days: [1, 2] });
+    expect(await daysOf()).toEqual([1, 2]);
+    await tobi({});
+    expect(await daysOf()).toBeUndefined();
+  });
+  test('no day at all, or an eighth, is refused', async () => {
+    expect([codeOf((await tobi({ days: [] })) as { json: () => unknown }), codeOf((await tobi({ days: [8] })) as { json: () => unknown }), await daysOf()]).toEqual([
+      'body.invalid',
+      'body.invalid',
+      undefined,
+    ]);
+  });
+  test('a plan with hands that do not come in on its day is refused; one of another day is not', async () => {
+    const plan = await kitchen.acceptPlan();
+    // 2026-11-25 is a Wednesday.
+    const answers = [];
+    for (const days of [[1, 2, 4, 5], [3]]) {
+      for (const id of ['tobi', 'anouk']) await put(`${BASE}/people/${id}`, { name: id, shift: { fromMin: 360, toMin: 1080 }, days });
+      answers.push((await kitchen.app.inject({ method: 'POST', url: `${BASE}/days/${DAY}/plans`, payload: { by: 'maren', nowMin: 300, plan } })).statusCode);
+    }
+    expect(answers).toEqual([422, 200]);
+  });
+});
+
+describe('services', () => {
+  const lunch = (some: object = {}): object => ({ name: 'Lunch', startMin: 690, endMin: 870, ...some });
+  const servicesOf = async (): Promise<Station['services']> => (await get(BASE)).json<{ station: Station }>().station.services;
+  const parsAt = async (serviceId: string): Promise<string[]> =>
+    (await get(`${BASE}/days/${DAY}`)).json<{ pars: { soupId: string; serviceId: string }[] }>().pars.flatMap((one) => (one.serviceId === serviceId ? [one.soupId] : []));
+  const post = (payload: object) => kitchen.app.inject({ method: 'POST', url: `${BASE}/services`, payload });
+  const remove = (id: string) => kitchen.app.inject({ method: 'DELETE', url: `${BASE}/services/${id}` });
+
+  test('a new one stands where it is in the day; a changed one keeps its id', async () => {
+    expect((await post(lunch({ name: ' Late boat ', startMin: 1230, endMin: 1500 }))).statusCode).toBe(200);
+    expect((await put(`${BASE}/services/evening`, lunch({ name: 'Supper', startMin: 400, endMin: 500 }))).statusCode).toBe(200);
+    expect((await servicesOf()).map(({ id, name, startMin }) => [id, name, startMin])).toEqual([
+      ['evening', 'Supper', 400],
+      ['early', 'Early boat', 450],
+      ['midday', 'Midday boats', 690],
+      ['late-boat', 'Late boat', 1230],
+    ]);
+  });
+  test('soups are moved to another; one that no soup is wanted at is removed', async () => {
+    expect(await parsAt('early')).toEqual(['barley']);
+    const kept = await remove('early');
+    expect([kept.statusCode, kept.json<{ detail: string }>().detail]).toEqual([409, expect.stringContaining('Barley and root broth: wanted at this service')]);
+    expect((await put(`${BASE}/soups/barley/service`, { serviceId: 'evening' })).statusCode).toBe(200);
+    expect([await parsAt('early'), (await parsAt('evening')).includes('barley')]).toEqual([[], true]);
+    expect((await remove('early')).statusCode).toBe(200);
+    expect((await servicesOf()).map(({ id }) => id)).toEqual(['midday', 'evening']);
+  });
+  test('the only one stays', async () => {
+    for (const soupId of [...(await parsAt('early')), ...(await parsAt('midday')), ...(await parsAt('evening'))])
+      await kitchen.app.inject({ method: 'DELETE', url: `${BASE}/soups/${soupId}` });
+    const codes = [];
+    for (const id of ['early', 'midday', 'evening']) codes.push(codeOf(await remove(id)));
+    expect(codes).toEqual([undefined, undefined, 'service.last']);
+  });
+  test.each([
+    ['no name', 'midday', lunch({ name: ' ' }), 400, 'Give it the name'],
+    ["another's name", 'midday', lunch({ name: 'EARLY boat' }), 409, 'There is a service called EARLY boat already'],
+    ['one that closes before it opens', 'midday', lunch({ endMin: 600 }), 400, 'It closes before it opens'],
+    ['a time that is none', 'midday', lunch({ startMin: null }), 400, 'Write the time like 13:05'],
+    ['one that is not there', 'brunch', lunch(), 404, 'There is no service "brunch"'],
+  ])('%s is refused, and nothing changes', async (_, id, payload, status, says) => {
+    const before = await servicesOf();
+    const answer = await put(`${BASE}/services/${id}`, payload);
+    expect([answer.statusCode, answer.json<{ detail: string }>().detail, await servicesOf()]).toEqual([status, expect.stringContaining(says), before]);
+  });
+  test('a soup goes to no service that is not there, and only one that is on the list', async () => {
+    const answers = [await put(`${BASE}/soups/lentil/service`, { serviceId: 'brunch' }), await put(`${BASE}/soups/goulash/service`, { serviceId: 'midday' })];
+    expect(answers.map(codeOf)).toEqual(['service.unknown', 'soup.unknown']);
+  });
+});
+
 describe('events', () => {
   beforeEach(async () => {
     await kitchen.acceptPlan();

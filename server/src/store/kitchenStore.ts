@@ -38,12 +38,29 @@ export async function stationOf(kitchenId: string, transaction: Transaction | nu
 }
 
 /** A changed station, as a new version of it. */
-export async function changeStation(sequelize: Sequelize, kitchenId: string, change: (station: Station) => Station): Promise<void> {
+export async function changeStation(sequelize: Sequelize, kitchenId: string, change: (station: Station, transaction: Transaction) => Station | Promise<Station>): Promise<void> {
   await takingTurns(sequelize, `${kitchenId} station`, async (transaction) => {
     const { version, station } = await stationOf(kitchenId, transaction);
-    await StationRow.create({ kitchenId, version: version + 1, body: change(station) }, { transaction });
+    await StationRow.create({ kitchenId, version: version + 1, body: await change(station, transaction) }, { transaction });
   });
   await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
+}
+
+/** The soups that are wanted at a service, by id. */
+export async function soupsAt(kitchenId: string, serviceId: string, transaction: Transaction): Promise<readonly string[]> {
+  return (await StandingParRow.findAll({ where: { kitchenId, serviceId }, order: [['position', 'ASC']], transaction })).map(({ soupId }) => soupId);
+}
+
+/** Has a soup wanted at another service, on every day. What it needs is the soup on the list and the service at the station: the first that is missing is named; null = done. */
+export async function serveAt(sequelize: Sequelize, kitchenId: string, soupId: string, serviceId: string): Promise<'service' | 'soup' | null> {
+  const missing = await takingTurns(sequelize, `${kitchenId} station`, async (transaction) => {
+    const { station } = await stationOf(kitchenId, transaction);
+    if (station.services.every(({ id }) => id !== serviceId)) return 'service';
+    const [count] = await StandingParRow.update({ serviceId }, { where: { kitchenId, soupId }, transaction });
+    return count === 0 ? 'soup' : null;
+  });
+  if (missing === null) await notify(sequelize, { kitchen: kitchenId, topic: 'book' });
+  return missing;
 }
 
 /** The day's pars: what was put for the day, else what stands. In the order of the list. */

@@ -87,6 +87,10 @@ function asksBySoup(from: DayPlan['components'][number]['from']): readonly (read
   return [...bySoup];
 }
 
+/** No service is called so. */
+const SHARED = ' shared';
+const GONE = ' gone';
+
 /** The day's batches: soups by service, then what they share. */
 export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { readonly day: OpenDay; readonly plan: DayPlan; readonly columns?: number }) {
   const byService = day.book.station.services.map((service) => ({
@@ -95,7 +99,11 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
     batches: plan.batches.filter((batch) => batch.serviceId === service.id),
   }));
   const shared = plan.batches.filter((batch) => batch.serviceId === null);
-  const groups = [...byService, { id: 'shared', title: 'Shared: stocks and roasts', batches: shared }].filter((group) => group.batches.length > 0);
+  // People may work by a plan that was made before a service was removed.
+  const gone = plan.batches.filter((batch) => batch.serviceId !== null && day.book.station.services.every(({ id }) => id !== batch.serviceId));
+  const groups = [...byService, { id: GONE, title: 'For a service that was removed', batches: gone }, { id: SHARED, title: 'Shared: stocks and roasts', batches: shared }].filter(
+    (group) => group.batches.length > 0,
+  );
   const isCalm = (found: DayPlan['findings'][number]): boolean => found.code === 'batch.surplus' || found.code === 'lot.frozen' || found.code === 'plan.leftOut';
   const said = (wanted: (found: DayPlan['findings'][number]) => boolean): readonly string[] => words.findings(plan.findings.filter(wanted), plan, day.names);
   const urgent = said((found) => found.code !== 'plan.late' && !isCalm(found));
@@ -122,7 +130,7 @@ export const BatchList = memo(function BatchList({ day, plan, columns = 1 }: { r
               </View>
             ))}
           </View>
-          {group.id === 'shared'
+          {group.id === SHARED
             ? plan.components.map((component) => (
                 <Note key={component.componentId}>
                   {`${day.names.soup(component.componentId)}: ${words.list(asksBySoup(component.from).map(([soupId, volumeL]) => `${words.litres(volumeL)} for ${day.soupById.get(soupId)?.shortName ?? soupId}`))}${component.onHandL > 0 ? `; ${words.litres(component.onHandL)} on hand` : ''}.`}

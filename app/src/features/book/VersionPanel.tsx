@@ -22,7 +22,7 @@ interface Version {
 /** Every version of a soup and what two of them differ in; and the way out of the book. */
 export function VersionPanel({ open, soup }: { readonly open: OpenBook; readonly soup: Soup }) {
   const router = useRouter();
-  const retireSoup = useKitchen((state) => state.retireSoup);
+  const changeBook = useKitchen((state) => state.changeBook);
   const [versions, setVersions] = useState<readonly Version[] | null>(null);
   const [trouble, setTrouble] = useState<string | null>(null);
   const [older, setOlder] = useState<number | null>(null);
@@ -86,7 +86,7 @@ export function VersionPanel({ open, soup }: { readonly open: OpenBook; readonly
               kind="stop"
               label={`Take ${soup.shortName} out`}
               onPress={() => {
-                void retireSoup(soup.id).then((refused) => {
+                void changeBook((server, kitchenId) => server.retireSoup(kitchenId, soup.id)).then((refused) => {
                   if (refused === null) router.replace('/book');
                   else setTrouble(refused);
                   setAsked(false);

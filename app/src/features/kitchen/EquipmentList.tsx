@@ -8,6 +8,7 @@ import { Action, Choice } from '../../ui/Action';
 import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
+import { OpenList } from './OpenList';
 
 type Thing = KitchenBook['station']['equipment'][number];
 type Kind = Thing['kind'];
@@ -67,7 +68,7 @@ function numberOf(typed: string): number | undefined {
 
 /** `thing` null = something new. */
 function ThingEditor({ thing, onDone }: { readonly thing: Thing | null; readonly onDone: () => void }) {
-  const putEquipment = useKitchen((state) => state.putEquipment);
+  const changeBook = useKitchen((state) => state.changeBook);
   const [kind, setKind] = useState<Kind>(thing?.kind ?? 'vessel');
   const [name, setName] = useState(thing?.name ?? '');
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>(
@@ -83,7 +84,7 @@ function ThingEditor({ thing, onDone }: { readonly thing: Thing | null; readonly
       setWrong({ key: String(issue?.path[0] ?? 'name'), says: issue?.message ?? '' });
       return;
     }
-    const says = await putEquipment(thing?.id ?? null, given.data);
+    const says = await changeBook((server, kitchenId) => server.putEquipment(kitchenId, thing?.id ?? null, given.data));
     setWrong(says === null ? null : { key: 'name', says });
     if (says === null) onDone();
   };
@@ -116,54 +117,38 @@ function ThingEditor({ thing, onDone }: { readonly thing: Thing | null; readonly
 
 /** What stands at the station, how much it takes, and what of it is in use. */
 export function EquipmentList({ equipment }: { readonly equipment: readonly Thing[] }) {
-  const setInUse = useKitchen((state) => state.setInUse);
-  /** What is open: an id, '' = something new. */
-  const [open, setOpen] = useState<string | null>(null);
-  const close = (): void => {
-    setOpen(null);
+  const changeBook = useKitchen((state) => state.changeBook);
+  const say = useKitchen((state) => state.say);
+  const setInUse = async (id: string, inUse: boolean): Promise<void> => {
+    const says = await changeBook((server, kitchenId) => server.setInUse(kitchenId, id, inUse));
+    if (says !== null) say(says);
   };
   return (
     <Sheet>
       <Title level={2}>Equipment</Title>
       <Note>What is out of use is left out of every plan.</Note>
-      {equipment.map((thing) => (
-        <View key={thing.id}>
-          <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 56, gap: 12 }}>
-            <View style={{ flex: 1 }}>
-              <Strong>{thing.name}</Strong>
-              <Note>{sizeOf(thing)}</Note>
-              {thing.inUse ? null : <Body>out of use</Body>}
-            </View>
-            {open === thing.id ? null : (
-              <Action
-                label="Change"
-                hint={`Change ${thing.name}`}
-                onPress={() => {
-                  setOpen(thing.id);
-                }}
-              />
-            )}
-            <Switch
-              aria-label={`${thing.name} in use`}
-              value={thing.inUse}
-              onValueChange={(inUse) => {
-                void setInUse(thing.id, inUse);
-              }}
-            />
-          </View>
-          {open === thing.id ? <ThingEditor thing={thing} onDone={close} /> : null}
-        </View>
-      ))}
-      {open === '' ? (
-        <ThingEditor thing={null} onDone={close} />
-      ) : (
-        <Action
-          label="Something new"
-          onPress={() => {
-            setOpen('');
-          }}
-        />
-      )}
+      <OpenList
+        items={equipment}
+        about={(thing) => (
+          <>
+            <Strong>{thing.name}</Strong>
+            <Note>{sizeOf(thing)}</Note>
+            {thing.inUse ? null : <Body>out of use</Body>}
+          </>
+        )}
+        aside={({ id, name, inUse }) => (
+          <Switch
+            aria-label={`${name} in use`}
+            value={inUse}
+            onValueChange={(on) => {
+              void setInUse(id, on);
+            }}
+          />
+        )}
+        changeHint={({ name }) => `Change ${name}`}
+        addLabel="Something new"
+        editor={(thing, onDone) => <ThingEditor thing={thing} onDone={onDone} />}
+      />
     </Sheet>
   );
 }

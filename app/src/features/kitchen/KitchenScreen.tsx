@@ -9,6 +9,7 @@ import { Action, Choice } from '../../ui/Action';
 import { Alerts } from './Alerts';
 import { EquipmentList } from './EquipmentList';
 import { People } from './People';
+import { Services } from './Services';
 import { Screen, Waiting } from '../../ui/Screen';
 import { Sheet } from '../../ui/Sheet';
 import { CountStepper, MinutesStepper } from '../../ui/Stepper';
@@ -126,6 +127,7 @@ export function KitchenScreen() {
           ))}
         </View>
       </Sheet>
+      <Services services={book.station.services} />
       <People people={book.station.people} />
       <EquipmentList equipment={book.station.equipment} />
       <Sheet>

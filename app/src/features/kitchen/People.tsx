@@ -1,15 +1,23 @@
 import { putPerson as personShape, words } from '@broth/contract';
 import type { KitchenBook } from '@broth/contract';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { View } from 'react-native';
 import { Switch } from 'react-native-paper';
 import { useKitchen } from '../../state/kitchen';
 import { Action } from '../../ui/Action';
-import { Field } from '../../ui/Field';
+import { Field, Toggles } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
+import { WhatIsWrong } from '../../ui/WhatIsWrong';
+import { OpenList } from './OpenList';
+import { NOTHING, Times, stretchOf, typed } from './Times';
+import type { Typed } from './Times';
 
 type Person = KitchenBook['station']['people'][number];
+
+/** Days of the week as they are sent: 1 = Monday … 7 = Sunday. */
+const DAYS = ['1', '2', '3', '4', '5', '6', '7'] as const;
+type Day = (typeof DAYS)[number];
 
 /** What stands in the fields. */
 interface Draft {
@@ -17,94 +25,67 @@ interface Draft {
   readonly shift: Typed;
   readonly breaks: readonly Typed[];
   readonly off: boolean;
+  readonly days: readonly Day[];
 }
-interface Typed {
-  readonly from: string;
-  readonly to: string;
-}
-
-/** What is wrong, and where: the name, the shift or a break by its row, and which end of it. */
+/** What is wrong, and where: the name, the shift, the days or a break by its row, and which end of it. */
 interface Wrong {
-  readonly at: 'name' | 'shift' | number;
+  readonly at: 'name' | 'shift' | 'days' | number;
   readonly end: string;
   readonly says: string;
 }
 
 const MOST_BREAKS = 4;
-const NOTHING: Typed = { from: '', to: '' };
-const NOBODY: Draft = { name: '', shift: NOTHING, breaks: [], off: false };
+const NOBODY: Draft = { name: '', shift: NOTHING, breaks: [], off: false, days: DAYS };
 
-function typed({ fromMin, toMin }: Person['shift']): Typed {
-  return { from: words.clock(fromMin), to: words.clock(toMin) };
-}
-function draftOf({ name, shift, breaks = [], off = false }: Person): Draft {
-  return { name, shift: typed(shift), breaks: breaks.map(typed), off };
-}
-function stretchOf({ from, to }: Typed): Person['shift'] {
-  return { fromMin: words.readClock(from), toMin: words.readClock(to) };
+function draftOf({ name, shift, breaks = [], off = false, days }: Person): Draft {
+  return { name, shift: typed(shift), breaks: breaks.map(typed), off, days: DAYS.filter((day) => days?.includes(Number(day)) !== false) };
 }
 function isEmpty({ from, to }: Typed): boolean {
   return from.trim() === '' && to.trim() === '';
 }
 
-function timesOf({ shift, breaks = [], off = false }: Person): string {
+function timesOf({ shift, breaks = [], off = false, days }: Person): string {
   if (off) return 'does not come in';
   const free = breaks.map(({ fromMin, toMin }) => `${words.clock(fromMin)} to ${words.clock(toMin)}`);
-  return `${words.clock(shift.fromMin)} to ${words.clock(shift.toMin)}${free.length === 0 ? '' : `, off the floor ${words.list(free)}`}`;
+  return `${words.clock(shift.fromMin)} to ${words.clock(shift.toMin)}${days === undefined ? '' : `, ${words.weekdays(days)}`}${free.length === 0 ? '' : `, off the floor ${words.list(free)}`}`;
 }
 
-interface TimesProps {
-  readonly label: string;
-  readonly of: string;
-  readonly value: Typed;
-  readonly wrong: Wrong | null;
-  readonly onChange: (value: Typed) => void;
-}
-
-function Times({ label, of, value, wrong, onChange }: TimesProps) {
-  return (
-    <View style={{ flexDirection: 'row', gap: 8 }}>
-      <Field
-        label={`${label} from`}
-        name={`${label} from, ${of}`}
-        value={value.from}
-        message={wrong?.end === 'fromMin' ? wrong.says : null}
-        onChange={(from) => {
-          onChange({ ...value, from });
-        }}
-      />
-      <Field
-        label="to"
-        name={`${label} to, ${of}`}
-        value={value.to}
-        message={wrong !== null && wrong.end !== 'fromMin' ? wrong.says : null}
-        onChange={(to) => {
-          onChange({ ...value, to });
-        }}
-      />
-    </View>
-  );
+/** Which of two fields says what is wrong. */
+function endsOf(wrong: Wrong | null): { readonly wrongFrom: string | null; readonly wrongTo: string | null } {
+  const isFrom = wrong?.end === 'fromMin';
+  return { wrongFrom: isFrom ? wrong.says : null, wrongTo: isFrom ? null : (wrong?.says ?? null) };
 }
 
 /** `person` null = somebody new. */
 function PersonEditor({ person, onDone }: { readonly person: Person | null; readonly onDone: () => void }) {
-  const putPerson = useKitchen((state) => state.putPerson);
+  const changeBook = useKitchen((state) => state.changeBook);
   const [draft, setDraft] = useState<Draft>(person === null ? NOBODY : draftOf(person));
   const [wrong, setWrong] = useState<Wrong | null>(null);
   const wrongAt = (at: Wrong['at']): Wrong | null => (wrong?.at === at ? wrong : null);
+  const daysId = useId();
   const of = person?.name ?? 'somebody new';
   const rows = draft.breaks.length < MOST_BREAKS ? [...draft.breaks, NOTHING] : draft.breaks;
   const save = async (): Promise<void> => {
     const written = draft.breaks.flatMap((one, row) => (isEmpty(one) ? [] : [row]));
     const breaks = written.map((row) => stretchOf(draft.breaks[row] ?? NOTHING));
-    const given = personShape.safeParse({ name: draft.name, shift: stretchOf(draft.shift), breaks, off: draft.off });
+    const given = personShape.safeParse({
+      name: draft.name,
+      shift: stretchOf(draft.shift),
+      breaks,
+      off: draft.off,
+      days: draft.days.length === DAYS.length ? undefined : draft.days.map(Number),
+    });
     if (!given.success) {
       const [issue] = given.error.issues;
       const [what, ...rest] = issue?.path ?? [];
-      setWrong({ at: what === 'breaks' ? (written[Number(rest[0])] ?? 0) : what === 'shift' ? 'shift' : 'name', end: String(rest.at(-1) ?? ''), says: issue?.message ?? '' });
+      setWrong({
+        at: what === 'breaks' ? (written[Number(rest[0])] ?? 0) : what === 'shift' || what === 'days' ? what : 'name',
+        end: String(rest.at(-1) ?? ''),
+        says: issue?.message ?? '',
+      });
       return;
     }
-    const says = await putPerson(person?.id ?? null, given.data);
+    const says = await changeBook((server, kitchenId) => server.putPerson(kitchenId, person?.id ?? null, given.data));
     setWrong(says === null ? null : { at: 'name', end: '', says });
     if (says === null) onDone();
   };
@@ -123,7 +104,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
         label="There"
         of={of}
         value={draft.shift}
-        wrong={wrongAt('shift')}
+        {...endsOf(wrongAt('shift'))}
         onChange={(shift) => {
           setDraft({ ...draft, shift });
         }}
@@ -134,7 +115,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
           label={index === 0 ? 'Break' : `Break ${String(index + 1)}`}
           of={of}
           value={value}
-          wrong={wrongAt(index)}
+          {...endsOf(wrongAt(index))}
           onChange={(changed) => {
             setDraft({ ...draft, breaks: rows.map((one, at) => (at === index ? changed : one)).filter((one, at) => at < draft.breaks.length || !isEmpty(one)) });
           }}
@@ -150,6 +131,17 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
           }}
         />
       </View>
+      {draft.off ? null : (
+        <Toggles
+          label="On these days"
+          value={draft.days}
+          options={DAYS.map((value) => ({ value, label: words.weekdays([Number(value)]) }))}
+          onChange={(days) => {
+            setDraft({ ...draft, days });
+          }}
+        />
+      )}
+      <WhatIsWrong id={daysId} says={wrongAt('days')?.says ?? null} />
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Action kind="main" label="Save" hint={`Save the hours of ${of}`} onPress={() => void save()} />
         <Action label="Leave as it was" hint={`Leave the hours of ${of} as they were`} onPress={onDone} />
@@ -160,47 +152,24 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
 
 /** Who works at the station and when: what plans have hands for. */
 export function People({ people }: { readonly people: readonly Person[] }) {
-  /** Whose hours are open: an id, '' = somebody new. */
-  const [open, setOpen] = useState<string | null>(null);
-  const close = (): void => {
-    setOpen(null);
-  };
   return (
     <Sheet>
       <Title level={2}>Hands</Title>
       <Note>
-        Plans have hands for what is to be done while somebody is there. These hours hold for every day until they are changed; who leaves today is told under "What happened".
+        Plans have hands for what is to be done while somebody is there. These hours hold for every week until they are changed; who leaves today is told under "What happened".
       </Note>
-      {people.map((person) => (
-        <View key={person.id}>
-          <View style={{ flexDirection: 'row', alignItems: 'center', minHeight: 56, gap: 12 }}>
-            <View style={{ flex: 1 }}>
-              <Strong>{`${person.name}${person.role === 'lead' ? ', lead' : ''}`}</Strong>
-              <Note>{timesOf(person)}</Note>
-            </View>
-            {open === person.id ? null : (
-              <Action
-                label="Change"
-                hint={`Change the hours of ${person.name}`}
-                onPress={() => {
-                  setOpen(person.id);
-                }}
-              />
-            )}
-          </View>
-          {open === person.id ? <PersonEditor person={person} onDone={close} /> : null}
-        </View>
-      ))}
-      {open === '' ? (
-        <PersonEditor person={null} onDone={close} />
-      ) : (
-        <Action
-          label="Somebody new"
-          onPress={() => {
-            setOpen('');
-          }}
-        />
-      )}
+      <OpenList
+        items={people}
+        about={(person) => (
+          <>
+            <Strong>{`${person.name}${person.role === 'lead' ? ', lead' : ''}`}</Strong>
+            <Note>{timesOf(person)}</Note>
+          </>
+        )}
+        changeHint={({ name }) => `Change the hours of ${name}`}
+        addLabel="Somebody new"
+        editor={(person, onDone) => <PersonEditor person={person} onDone={onDone} />}
+      />
     </Sheet>
   );
 }

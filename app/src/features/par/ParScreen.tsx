@@ -19,6 +19,7 @@ import { DayOn } from './DayOn';
 import { Dipstick } from './Dipstick';
 import { ParAdvice } from './ParAdvice';
 import { ParField } from './ParField';
+import { ServedAt } from './ServedAt';
 
 function useSentence(use: LotUse): string | null {
   switch (use.kind) {
@@ -42,7 +43,6 @@ interface SoupParProps {
 
 function SoupPar({ day, need, scaleL, findings, sales }: SoupParProps) {
   const soup = day.soupById.get(need.soupId);
-  const service = day.book.station.services.find((one) => one.id === need.serviceId);
   if (soup === undefined) return null;
   const onHand = need.uses.flatMap((use) => useSentence(use) ?? []);
   return (
@@ -50,7 +50,7 @@ function SoupPar({ day, need, scaleL, findings, sales }: SoupParProps) {
       <View style={{ flexDirection: 'row', gap: 8, alignItems: 'flex-start' }}>
         <View style={{ flex: 1 }}>
           <Title level={2}>{soup.name}</Title>
-          <Note>{service === undefined ? '' : `${service.name}, ${words.clock(service.startMin)}`}</Note>
+          <ServedAt day={day} soupId={soup.id} soupName={soup.name} serviceId={need.serviceId} />
         </View>
         <View style={{ alignItems: 'flex-end' }}>
           <Figure style={{ fontSize: 28 }}>{words.litres(need.needL)}</Figure>
