@@ -98,3 +98,72 @@ test('a plan people work by no longer fits when somebody it counts on is off: an
   await page.goto(`${stand.address}/now`);
   await expect(page.getByText('The station has changed').first()).toBeVisible();
 });
+
+test('services are changed, added and removed, and a soup goes to another; batches go by it', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/kitchen`);
+  await page.getByRole('button', { name: 'Change the times of Early boat' }).click();
+  const early = page.getByRole('group', { name: 'Times of Early boat' });
+  await early.getByRole('textbox', { name: 'Open to, Early boat' }).fill('7:00');
+  await early.getByRole('button', { name: 'Save Early boat' }).click();
+  await expect(early.getByText(/It closes before it opens/)).toBeInViewport();
+  await early.getByRole('button', { name: 'Remove Early boat' }).click();
+  await expect(early.getByText('Barley and root broth: wanted at this service.', { exact: false })).toBeInViewport();
+  await early.getByRole('button', { name: 'Leave Early boat as it was' }).click();
+  await expect(page.getByText('7:30 to 9:00')).toBeVisible();
+
+  await page.getByRole('button', { name: 'Another service' }).click();
+  const fresh = page.getByRole('group', { name: 'Times of a new service' });
+  await fresh.getByRole('textbox', { name: 'Name of a new service' }).fill('Crew meal');
+  await fresh.getByRole('textbox', { name: 'Open from, a new service' }).fill('15:00');
+  await fresh.getByRole('textbox', { name: 'Open to, a new service' }).fill('16:00');
+  await fresh.getByRole('button', { name: 'Save a new service' }).click();
+  await expect(page.getByText('15:00 to 16:00')).toBeVisible();
+
+  await page.goto(`${stand.address}/par`);
+  for (const [soup, at] of [
+    ['Barley and root broth', 'Midday boats'],
+    ['White bean and kale', 'Crew meal'],
+  ] as const) {
+    await page.getByRole('button', { name: new RegExp(`Serve ${soup} at another service`) }).click();
+    await page
+      .getByRole('radiogroup', { name: `When ${soup} is served` })
+      .getByRole('radio', { name: at })
+      .click();
+    await expect(page.getByRole('button', { name: new RegExp(`^${at}, .*Serve ${soup}`) })).toBeVisible();
+  }
+  await page.goto(`${stand.address}/batches`);
+  await expect(page.getByRole('heading', { name: 'Crew meal, 15:00' })).toBeVisible();
+  // What is on hand of it lasts for six minutes.
+  await expect(page.getByRole('group', { name: 'Bean 1' }).getByText('ready, by 14:46')).toBeVisible();
+
+  await page.goto(`${stand.address}/kitchen`);
+  await page.getByRole('button', { name: 'Change the times of Early boat' }).click();
+  await early.getByRole('button', { name: 'Remove Early boat' }).click();
+  await expect(page.getByText('7:30 to 9:00')).toHaveCount(0);
+  await page.getByRole('radio', { name: 'May be put down' }).click();
+  await page.reload();
+  await expect(page.getByRole('radio', { name: 'May be put down' })).toBeChecked();
+  await expect(page.getByRole('button', { name: 'Change the times of Crew meal' })).toBeVisible();
+});
+
+test('who does not come in on a day of the week is not planned with on it', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/kitchen`);
+  for (const name of ['Maren Oake', 'Tobi Lund', 'Anouk Vale']) {
+    await page.getByRole('button', { name: `Change the hours of ${name}` }).click();
+    await page
+      .getByRole('group', { name: `Hours of ${name}` })
+      .getByRole('checkbox', { name: 'Wed', exact: true })
+      .click();
+    await page.getByRole('button', { name: `Save the hours of ${name}` }).click();
+    await expect(page.getByRole('button', { name: `Change the hours of ${name}` })).toBeVisible();
+  }
+  await expect(page.getByText('6:00 to 14:30, Mon, Tue, and Thu to Sun')).toBeVisible();
+  // The demo's day is a Wednesday.
+  await page.goto(`${stand.address}/batches`);
+  await expect(page.getByText(/^Nobody is there to cook/)).toBeVisible();
+  await page.getByRole('button', { name: 'Day after' }).click();
+  await expect(page.getByText(/^Nobody is there to cook/)).toHaveCount(0);
+  await expect(page.getByText(/ready, by 11:10/).first()).toBeVisible();
+});

@@ -1,12 +1,13 @@
 import { putService as serviceShape, words } from '@broth/contract';
 import type { KitchenBook } from '@broth/contract';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import { Action } from '../../ui/Action';
 import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { Note, Strong, Title } from '../../ui/Type';
+import { WhatIsWrong } from '../../ui/WhatIsWrong';
 import { OpenList } from './OpenList';
 import { NOTHING, Times, stretchOf, typed } from './Times';
 
@@ -15,14 +16,15 @@ type Service = KitchenBook['station']['services'][number];
 /** `service` null = a new one. */
 function ServiceEditor({ service, onDone }: { readonly service: Service | null; readonly onDone: () => void }) {
   const changeBook = useKitchen((state) => state.changeBook);
+  const removalId = useId();
   const [name, setName] = useState(service?.name ?? '');
   const [times, setTimes] = useState(service === null ? NOTHING : typed({ fromMin: service.startMin, toMin: service.endMin }));
   const [wrong, setWrong] = useState<{ readonly at: string; readonly says: string } | null>(null);
   const wrongAt = (at: string): string | null => (wrong?.at === at ? wrong.says : null);
   const of = service?.name ?? 'a new service';
   const id = service?.id ?? null;
-  const settle = (says: string | null): void => {
-    setWrong(says === null ? null : { at: 'name', says });
+  const settle = (at: string, says: string | null): void => {
+    setWrong(says === null ? null : { at, says });
     if (says === null) onDone();
   };
   const save = async (): Promise<void> => {
@@ -33,7 +35,10 @@ function ServiceEditor({ service, onDone }: { readonly service: Service | null; 
       setWrong({ at: String(issue?.path[0] ?? 'name'), says: issue?.message ?? '' });
       return;
     }
-    settle(await changeBook((server, kitchenId) => server.putService(kitchenId, id, given.data)));
+    settle('name', await changeBook((server, kitchenId) => server.putService(kitchenId, id, given.data)));
+  };
+  const remove = async (gone: string): Promise<void> => {
+    settle('remove', await changeBook((server, kitchenId) => server.removeService(kitchenId, gone)));
   };
   return (
     <View role="group" aria-label={`Times of ${of}`} style={{ gap: 8, paddingBottom: 8 }}>
@@ -42,10 +47,9 @@ function ServiceEditor({ service, onDone }: { readonly service: Service | null; 
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Action kind="main" label="Save" hint={`Save ${of}`} onPress={() => void save()} />
         <Action label="Leave as it was" hint={`Leave ${of} as it was`} onPress={onDone} />
-        {id === null ? null : (
-          <Action label="Remove" hint={`Remove ${of}`} onPress={() => void changeBook((server, kitchenId) => server.removeService(kitchenId, id)).then(settle)} />
-        )}
+        {id === null ? null : <Action label="Remove" hint={`Remove ${of}`} onPress={() => void remove(id)} />}
       </View>
+      <WhatIsWrong id={removalId} says={wrongAt('remove')} />
     </View>
   );
 }

@@ -1,9 +1,9 @@
 import { words } from '@broth/contract';
 import { useId, useState } from 'react';
-import { View } from 'react-native';
+import { Pressable, View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
-import { Action, Choice } from '../../ui/Action';
+import { Choice } from '../../ui/Action';
 import { Note } from '../../ui/Type';
 import { WhatIsWrong } from '../../ui/WhatIsWrong';
 
@@ -28,20 +28,19 @@ export function ServedAt({ day, soupId, soupName, serviceId }: Props) {
     if (says === null) setOpen(false);
   };
   const at = service === undefined ? '' : `${service.name}, ${words.clock(service.startMin)}`;
+  if (services.length < 2) return <Note>{at}</Note>;
   if (!open)
     return (
-      <View style={{ flexDirection: 'row', alignItems: 'center', flexWrap: 'wrap', gap: 8 }}>
-        <Note>{at}</Note>
-        {services.length < 2 ? null : (
-          <Action
-            label="Other"
-            hint={`Serve ${soupName} at another service`}
-            onPress={() => {
-              setOpen(true);
-            }}
-          />
-        )}
-      </View>
+      <Pressable
+        role="button"
+        aria-label={`${at}. Serve ${soupName} at another service`}
+        onPress={() => {
+          setOpen(true);
+        }}
+        style={{ minHeight: 44, justifyContent: 'center', alignSelf: 'flex-start' }}
+      >
+        <Note style={{ textDecorationLine: 'underline' }}>{at}</Note>
+      </Pressable>
     );
   return (
     <View style={{ gap: 8 }}>
