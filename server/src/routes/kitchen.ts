@@ -81,12 +81,15 @@ function withThing(station: Station, equipmentId: string | null, given: PutEquip
   };
 }
 
+/** The kitchen with its station changed. */
+export async function bookWith(context: Context, kitchenId: string, change: Parameters<typeof changeStation>[2]): Promise<KitchenBook> {
+  await kitchenOr404(kitchenId);
+  await changeStation(context.database, kitchenId, change);
+  return bookOf(context, kitchenId);
+}
+
 export function kitchenRoutes(api: Api, context: Context): void {
-  const changed = async (kitchenId: string, change: (station: Station) => Station): Promise<KitchenBook> => {
-    await kitchenOr404(kitchenId);
-    await changeStation(context.database, kitchenId, change);
-    return bookOf(context, kitchenId);
-  };
+  const changed = (kitchenId: string, change: (station: Station) => Station): Promise<KitchenBook> => bookWith(context, kitchenId, change);
   const summary = z.array(z.object({ id: z.string(), name: z.string(), place: z.string() }));
   api.get('/kitchens', { schema: { summary: 'The kitchens of this installation', response: { 200: summary } } }, async () => {
     const rows = await KitchenRow.findAll({ order: [['kitchenId', 'ASC']] });

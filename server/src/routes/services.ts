@@ -5,10 +5,10 @@ import { refuse } from '@broth/contract/refusals';
 import type { Station } from '@broth/core';
 import { z } from 'zod';
 import type { Context } from '../context';
-import { changeStation, serveAt, soupsAt, soupsOf } from '../store/kitchenStore';
+import { serveAt, soupsAt, soupsOf } from '../store/kitchenStore';
 import { kitchenOr404, kitchenParams } from './common';
 import type { Api } from './common';
-import { bookOf } from './kitchen';
+import { bookOf, bookWith } from './kitchen';
 
 const serviceParams = kitchenParams.extend({ serviceId: z.string().max(100) });
 
@@ -24,26 +24,21 @@ function withService(station: Station, serviceId: string | null, given: PutServi
 
 /** When soups are wanted, and which of them when. */
 export function serviceRoutes(api: Api, context: Context): void {
-  const changed = async (kitchenId: string, change: Parameters<typeof changeStation>[2]) => {
-    await kitchenOr404(kitchenId);
-    await changeStation(context.database, kitchenId, change);
-    return bookOf(context, kitchenId);
-  };
   api.post(
     '/kitchens/:kitchenId/services',
     { schema: { summary: 'Another time soups are wanted at', params: kitchenParams, body: putService, response: { 200: kitchenBook } } },
-    ({ params, body }) => changed(params.kitchenId, (station) => withService(station, null, body)),
+    ({ params, body }) => bookWith(context, params.kitchenId, (station) => withService(station, null, body)),
   );
   api.put(
     '/kitchens/:kitchenId/services/:serviceId',
     { schema: { summary: 'What a service is called and when it opens and closes', params: serviceParams, body: putService, response: { 200: kitchenBook } } },
-    ({ params, body }) => changed(params.kitchenId, (station) => withService(station, params.serviceId, body)),
+    ({ params, body }) => bookWith(context, params.kitchenId, (station) => withService(station, params.serviceId, body)),
   );
   api.delete(
     '/kitchens/:kitchenId/services/:serviceId',
     { schema: { summary: 'Remove a service no soup is wanted at', params: serviceParams, response: { 200: kitchenBook } } },
     ({ params: { kitchenId, serviceId } }) =>
-      changed(kitchenId, async (station, transaction) => {
+      bookWith(context, kitchenId, async (station, transaction) => {
         const services = station.services.filter(({ id }) => id !== serviceId);
         if (services.length === station.services.length) throw refuse('service.unknown', { id: serviceId });
         const wanted = await soupsAt(kitchenId, serviceId, transaction);
