@@ -254,8 +254,9 @@ export function usePlan(who: string | null): ShownPlan | null {
                     : isWorthTelling(accepted, fresh.plan)
                       ? 'better'
                       : null;
-    // What is offered is not offered again to who has left it; what goes wrong is told anew after a while.
-    const since = reason === 'better' ? null : reason === 'station' ? day.state.stationSince : Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN);
+    // What is offered is not offered again to who has left it, a changed station not before it changes again; what goes wrong is told anew after a while.
+    const station = (): string => JSON.stringify([day.state.stationSince, day.book.station]);
+    const since = reason === 'better' ? null : reason === 'station' ? station() : Math.floor((fresh?.nowMin ?? 0) / KEEP_MIN);
     const about = [reason, day.view.plan?.version, since].join(' ');
     const because = kept === about ? null : reason;
     const keep =
