@@ -147,6 +147,20 @@ test('services are changed, added and removed, and a soup goes to another; batch
   await expect(page.getByRole('button', { name: 'Change the times of Crew meal' })).toBeVisible();
 });
 
+test('a service that is not held on a day of the week: its soups are not made on it', async ({ page, stand }) => {
+  await holds(page, 'maren');
+  await page.goto(`${stand.address}/kitchen`);
+  await page.getByRole('button', { name: 'Change the times of Evening boat' }).click();
+  await page.getByRole('group', { name: 'Times of Evening boat' }).getByRole('checkbox', { name: 'Wed', exact: true }).click();
+  await page.getByRole('button', { name: 'Save Evening boat' }).click();
+  await expect(page.getByText('17:30 to 19:30, Mon, Tue, and Thu to Sun')).toBeVisible();
+  await page.goto(`${stand.address}/par`);
+  await expect(page.getByRole('heading', { name: 'Red lentil and roast carrot' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'White bean and kale' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Day after' }).click();
+  await expect(page.getByRole('heading', { name: 'White bean and kale' })).toBeVisible();
+});
+
 test('who does not come in on a day of the week is not planned with on it', async ({ page, stand }) => {
   await holds(page, 'maren');
   await page.goto(`${stand.address}/kitchen`);

@@ -54,7 +54,7 @@ export const station = z.object({
       days: z.array(whole).optional(),
     }),
   ),
-  services: z.array(z.object({ id: text, name: text, startMin: whole, endMin: whole })),
+  services: z.array(z.object({ id: text, name: text, startMin: whole, endMin: whole, days: z.array(whole).optional() })),
   rinseMin: z.number(),
   fullWashMin: z.number(),
   readyLeadMin: z.number(),

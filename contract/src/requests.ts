@@ -65,6 +65,8 @@ const minuteOfDay = z
   .min(0, 'Write the time like 13:05.')
   .max(2 * 24 * 60, 'Nobody stays two nights.');
 const stretch = z.object({ fromMin: minuteOfDay, toMin: minuteOfDay });
+/** 1 = Monday … 7 = Sunday, as ISO 8601 counts them; where they may be left out, that is every day. */
+const daysOfTheWeek = (none: string) => z.array(z.int().min(1).max(7)).min(1, none).max(7);
 /** Somebody who works at the station: by name, when, and when they are off the floor. Times past midnight count on: 25:30 is half past one. */
 export const putPerson = z
   .object({
@@ -72,8 +74,7 @@ export const putPerson = z
     shift: stretch,
     breaks: z.array(stretch).max(4, 'At most four breaks.').default([]),
     off: z.boolean().default(false),
-    /** 1 = Monday … 7 = Sunday; left out = every day. */
-    days: z.array(z.int().min(1).max(7)).min(1, 'Pick a day at least, or say that they do not come in.').max(7).optional(),
+    days: daysOfTheWeek('Pick a day at least, or say that they do not come in.').optional(),
   })
   .superRefine(({ shift, breaks }, context) => {
     const say = (path: (string | number)[], message: string): void => {
@@ -88,7 +89,12 @@ export const putPerson = z
 export type PutPerson = z.infer<typeof putPerson>;
 /** A time soups are wanted at: they are ready before it opens, and what is sold is kept by it. */
 export const putService = z
-  .object({ name: z.string().trim().min(1, 'Give it the name it is called by.').max(60, 'A name of at most 60 letters.'), startMin: minuteOfDay, endMin: minuteOfDay })
+  .object({
+    name: z.string().trim().min(1, 'Give it the name it is called by.').max(60, 'A name of at most 60 letters.'),
+    startMin: minuteOfDay,
+    endMin: minuteOfDay,
+    days: daysOfTheWeek('Pick a day at least, or remove the service.').optional(),
+  })
   .superRefine(({ startMin, endMin }, context) => {
     if (endMin <= startMin) context.addIssue({ code: 'custom', path: ['endMin'], message: 'It closes before it opens. For one past midnight count on: 25:30 is half past one.' });
   });

@@ -1,6 +1,6 @@
 import { words } from '@broth/contract';
 import type { DayView, KitchenBook } from '@broth/contract';
-import { currentRules, foldDay, minutesBetween, readBatchId, readPlace, ruleBook, stationOn, versionKey } from '@broth/core';
+import { currentRules, foldDay, minutesBetween, parsAt, readBatchId, readPlace, ruleBook, stationOn, versionKey } from '@broth/core';
 import type { DayEvent, DayState, Equipment, RuleBook, RulesInForce, Soup } from '@broth/core';
 import { useKitchen } from './kitchen';
 import { lastOnly } from './lastOnly';
@@ -58,7 +58,8 @@ const bookOnce = lastOnly((book: KitchenBook, date: string): KitchenBook => ({ .
 
 function openDay(whole: KitchenBook, known: DayView, outbox: Outbox, unsent: Readonly<Record<string, number>> | null): OpenDay {
   const book = bookOnce(whole, known.date);
-  const view = unsent === null ? known : { ...known, pars: [...withUnsent(known.pars, unsent)] };
+  const pars = parsAt(book.station, unsent === null ? known.pars : withUnsent(known.pars, unsent));
+  const view: DayView = { ...known, pars: [...pars] };
   const onTheWay: DayEvent[] = outbox.flatMap((entry) => (entry.refused === null && entry.event.day === view.date ? [entry.event] : []));
   const state = foldDay([...view.events, ...onTheWay]);
   // The newest of each under its id; what a running batch was made from under id and version.
@@ -72,7 +73,7 @@ function openDay(whole: KitchenBook, known: DayView, outbox: Outbox, unsent: Rea
   const at = (instant: number): string => clock.format(instant).replace(/^0/, '');
   const nameOf = (personId: string): string => book.station.people.find((person) => person.id === personId)?.name ?? personId;
   const rules = rulesOnce(whole);
-  return { book, rules, rulesNow: currentRules(rules), view, state, soupById, equipmentById, names: namesFor(book, soupById, equipmentById, view, state), nameOf, at, minuteOf };
+  return { book, rules, rulesNow: currentRules(rules), view, state, soupById, equipmentById, names: namesFor(whole, soupById, equipmentById, view, state), nameOf, at, minuteOf };
 }
 
 /** Several parts of a page ask for the same day after every tap: it is folded once. */

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { MAX_BATCHES_A_SOUP, batchIdOf, firstThereMin, keptSplit, presentMin, readBatchId, splitChoices, splitIntoBatches, stationOn } from './index';
-import type { Person, Vessel } from './index';
+import type { Person, Service, Vessel } from './index';
 import { stationWith } from '../testing/station';
 
 const kettle = (id: string, minFillL: number, workingMaxL: number, inUse = true): Vessel => ({ id, name: id, capacityL: workingMaxL * 1.2, minFillL, workingMaxL, inUse });
@@ -124,6 +124,11 @@ describe('who comes in on a date', () => {
     ['2000-01-01', ['always', 'weekend']],
   ])('%s: %s', (date, there) => {
     expect(thereOn(date)).toEqual(there);
+  });
+  test('a service that is not held on it is not there', () => {
+    const service = (id: string, days?: readonly number[]): Service => ({ id, name: id, startMin: 600, endMin: 700, days });
+    const held = (date: string): readonly string[] => stationOn({ ...kitchen, services: [service('lunch'), service('brunch', [7])] }, date).services.map(({ id }) => id);
+    expect([held('2026-11-25'), held('2023-12-31')]).toEqual([['lunch'], ['lunch', 'brunch']]);
   });
   test('a station where everybody comes is the same one', () => {
     const whole = stationWith({ people: [person('always')] });

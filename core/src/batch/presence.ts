@@ -1,12 +1,14 @@
 import { weekdayOf } from '../quantity/index';
 import type { CalendarDate } from '../quantity/index';
-import type { Person, Station, Stretch } from './station';
+import type { Person, Service, Station, Stretch } from './station';
 
-/** The station as it is on a date: who does not come in on that day of the week is off. */
+/** The station as it is on a date: who does not come in on that day of the week is off, and what is not served then is not there. */
 export function stationOn(station: Station, date: CalendarDate): Station {
   const weekday = weekdayOf(date);
-  const comes = ({ days }: Person): boolean => days?.includes(weekday) !== false;
-  return station.people.every(comes) ? station : { ...station, people: station.people.map((person) => (comes(person) ? person : { ...person, off: true })) };
+  const isOn = ({ days }: Pick<Person | Service, 'days'>): boolean => days?.includes(weekday) !== false;
+  const { people, services } = station;
+  if (people.every(isOn) && services.every(isOn)) return station;
+  return { ...station, people: people.map((person) => (isOn(person) ? person : { ...person, off: true })), services: services.filter(isOn) };
 }
 
 /** The shift without breaks and without the times somebody is gone, in order; nothing on a day off. */

@@ -47,6 +47,8 @@ export interface Service {
   readonly name: string;
   readonly startMin: number;
   readonly endMin: number;
+  /** The days of the week it is held on, as a person's; left out = every day. */
+  readonly days?: readonly number[] | undefined;
 }
 
 /** A thermometer: held in by hand, a probe that stays in and reports by itself, or one that logs to a file. */

@@ -10,6 +10,11 @@ export interface Par {
   readonly serviceId: string;
 }
 
+/** What is wanted on a day: nothing at what is not served then. */
+export function parsAt({ services }: { readonly services: readonly { readonly id: string }[] }, pars: readonly Par[]): readonly Par[] {
+  return pars.filter(({ serviceId }) => services.some(({ id }) => id === serviceId));
+}
+
 /** What has to be made: the par less what is on hand in date. */
 export interface Need {
   readonly soupId: string;

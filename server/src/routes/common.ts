@@ -1,6 +1,6 @@
 import { refuse } from '@broth/contract/refusals';
 import type { CalendarDate, DayInput, Lot, Par, Soup, Station } from '@broth/core';
-import { currentRules, dateMarkLastDay, foldDay, liveStation, minutesBetween, startedBatches, stationOn } from '@broth/core';
+import { currentRules, dateMarkLastDay, foldDay, liveStation, minutesBetween, parsAt, startedBatches, stationOn } from '@broth/core';
 import type { FastifyInstance, FastifyBaseLogger, RawReplyDefaultExpression, RawRequestDefaultExpression, RawServerDefault } from 'fastify';
 import type { ZodTypeProvider } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -64,7 +64,7 @@ export async function dayInput(
     soups,
     earlierSoups: earlier,
     station: liveStation(station, day, midnight),
-    pars,
+    pars: parsAt(station, pars),
     lots,
     started,
     dateMarkLastDay: dateMarkLastDay(currentRules(await ruleBookOf(kitchenId))),

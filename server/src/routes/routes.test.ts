@@ -269,6 +269,14 @@ describe('services', () => {
     expect((await remove('early')).statusCode).toBe(200);
     expect((await servicesOf()).map(({ id }) => id)).toEqual(['midday', 'evening']);
   });
+  test('what is not held on a day of the week is not planned for on it', async () => {
+    // The day is a Wednesday.
+    const evening = (days: readonly number[]): object => lunch({ name: 'Evening boat', startMin: 1050, endMin: 1170, days });
+    await put(`${BASE}/services/evening`, evening([1, 2, 4, 5]));
+    await expect(kitchen.acceptPlan()).rejects.toThrow('plan.stale');
+    await put(`${BASE}/services/evening`, evening([3]));
+    expect((await kitchen.acceptPlan()).batches.some(({ serviceId }) => serviceId === 'evening')).toBe(true);
+  });
   test('the only one stays', async () => {
     for (const soupId of [...(await parsAt('early')), ...(await parsAt('midday')), ...(await parsAt('evening'))])
       await kitchen.app.inject({ method: 'DELETE', url: `${BASE}/soups/${soupId}` });
@@ -281,6 +289,7 @@ describe('services', () => {
     ["another's name", 'midday', lunch({ name: 'EARLY boat' }), 409, 'There is a service called EARLY boat already'],
     ['one that closes before it opens', 'midday', lunch({ endMin: 600 }), 400, 'It closes before it opens'],
     ['a time that is none', 'midday', lunch({ startMin: null }), 400, 'Write the time like 13:05'],
+    ['one on no day', 'midday', lunch({ days: [] }), 400, 'Pick a day at least'],
     ['one that is not there', 'brunch', lunch(), 404, 'There is no service "brunch"'],
   ])('%s is refused, and nothing changes', async (_, id, payload, status, says) => {
     const before = await servicesOf();

@@ -1,23 +1,20 @@
 import { putPerson as personShape, words } from '@broth/contract';
 import type { KitchenBook } from '@broth/contract';
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { View } from 'react-native';
 import { Switch } from 'react-native-paper';
 import { useKitchen } from '../../state/kitchen';
 import { Action } from '../../ui/Action';
-import { Field, Toggles } from '../../ui/Field';
+import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { Body, Note, Strong, Title } from '../../ui/Type';
-import { WhatIsWrong } from '../../ui/WhatIsWrong';
+import { Days, onDays, picked, sent } from './Days';
+import type { Day } from './Days';
 import { OpenList } from './OpenList';
 import { NOTHING, Times, stretchOf, typed } from './Times';
 import type { Typed } from './Times';
 
 type Person = KitchenBook['station']['people'][number];
-
-/** Days of the week as they are sent: 1 = Monday … 7 = Sunday. */
-const DAYS = ['1', '2', '3', '4', '5', '6', '7'] as const;
-type Day = (typeof DAYS)[number];
 
 /** What stands in the fields. */
 interface Draft {
@@ -35,10 +32,10 @@ interface Wrong {
 }
 
 const MOST_BREAKS = 4;
-const NOBODY: Draft = { name: '', shift: NOTHING, breaks: [], off: false, days: DAYS };
+const NOBODY: Draft = { name: '', shift: NOTHING, breaks: [], off: false, days: picked(undefined) };
 
 function draftOf({ name, shift, breaks = [], off = false, days }: Person): Draft {
-  return { name, shift: typed(shift), breaks: breaks.map(typed), off, days: DAYS.filter((day) => days?.includes(Number(day)) !== false) };
+  return { name, shift: typed(shift), breaks: breaks.map(typed), off, days: picked(days) };
 }
 function isEmpty({ from, to }: Typed): boolean {
   return from.trim() === '' && to.trim() === '';
@@ -47,7 +44,7 @@ function isEmpty({ from, to }: Typed): boolean {
 function timesOf({ shift, breaks = [], off = false, days }: Person): string {
   if (off) return 'does not come in';
   const free = breaks.map(({ fromMin, toMin }) => `${words.clock(fromMin)} to ${words.clock(toMin)}`);
-  return `${words.clock(shift.fromMin)} to ${words.clock(shift.toMin)}${days === undefined ? '' : `, ${words.weekdays(days)}`}${free.length === 0 ? '' : `, off the floor ${words.list(free)}`}`;
+  return `${words.clock(shift.fromMin)} to ${words.clock(shift.toMin)}${onDays(days)}${free.length === 0 ? '' : `, off the floor ${words.list(free)}`}`;
 }
 
 /** Which of two fields says what is wrong. */
@@ -62,7 +59,6 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
   const [draft, setDraft] = useState<Draft>(person === null ? NOBODY : draftOf(person));
   const [wrong, setWrong] = useState<Wrong | null>(null);
   const wrongAt = (at: Wrong['at']): Wrong | null => (wrong?.at === at ? wrong : null);
-  const daysId = useId();
   const of = person?.name ?? 'somebody new';
   const rows = draft.breaks.length < MOST_BREAKS ? [...draft.breaks, NOTHING] : draft.breaks;
   const save = async (): Promise<void> => {
@@ -73,7 +69,7 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
       shift: stretchOf(draft.shift),
       breaks,
       off: draft.off,
-      days: draft.days.length === DAYS.length ? undefined : draft.days.map(Number),
+      days: sent(draft.days),
     });
     if (!given.success) {
       const [issue] = given.error.issues;
@@ -132,16 +128,14 @@ function PersonEditor({ person, onDone }: { readonly person: Person | null; read
         />
       </View>
       {draft.off ? null : (
-        <Toggles
-          label="On these days"
+        <Days
           value={draft.days}
-          options={DAYS.map((value) => ({ value, label: words.weekdays([Number(value)]) }))}
+          wrong={wrongAt('days')?.says ?? null}
           onChange={(days) => {
             setDraft({ ...draft, days });
           }}
         />
       )}
-      <WhatIsWrong id={daysId} says={wrongAt('days')?.says ?? null} />
       <View style={{ flexDirection: 'row', gap: 8 }}>
         <Action kind="main" label="Save" hint={`Save the hours of ${of}`} onPress={() => void save()} />
         <Action label="Leave as it was" hint={`Leave the hours of ${of} as they were`} onPress={onDone} />

@@ -8,6 +8,7 @@ import { Field } from '../../ui/Field';
 import { Sheet } from '../../ui/Sheet';
 import { Note, Strong, Title } from '../../ui/Type';
 import { WhatIsWrong } from '../../ui/WhatIsWrong';
+import { Days, onDays, picked, sent } from './Days';
 import { OpenList } from './OpenList';
 import { NOTHING, Times, stretchOf, typed } from './Times';
 
@@ -19,6 +20,7 @@ function ServiceEditor({ service, onDone }: { readonly service: Service | null; 
   const removalId = useId();
   const [name, setName] = useState(service?.name ?? '');
   const [times, setTimes] = useState(service === null ? NOTHING : typed({ fromMin: service.startMin, toMin: service.endMin }));
+  const [days, setDays] = useState(picked(service?.days));
   const [wrong, setWrong] = useState<{ readonly at: string; readonly says: string } | null>(null);
   const wrongAt = (at: string): string | null => (wrong?.at === at ? wrong.says : null);
   const of = service?.name ?? 'a new service';
@@ -29,7 +31,7 @@ function ServiceEditor({ service, onDone }: { readonly service: Service | null; 
   };
   const save = async (): Promise<void> => {
     const { fromMin, toMin } = stretchOf(times);
-    const given = serviceShape.safeParse({ name, startMin: fromMin, endMin: toMin });
+    const given = serviceShape.safeParse({ name, startMin: fromMin, endMin: toMin, days: sent(days) });
     if (!given.success) {
       const [issue] = given.error.issues;
       setWrong({ at: String(issue?.path[0] ?? 'name'), says: issue?.message ?? '' });
@@ -44,6 +46,7 @@ function ServiceEditor({ service, onDone }: { readonly service: Service | null; 
     <View role="group" aria-label={`Times of ${of}`} style={{ gap: 8, paddingBottom: 8 }}>
       <Field label="Name" name={`Name of ${of}`} value={name} message={wrongAt('name')} onChange={setName} />
       <Times label="Open" of={of} value={times} wrongFrom={wrongAt('startMin')} wrongTo={wrongAt('endMin')} onChange={setTimes} />
+      <Days value={days} wrong={wrongAt('days')} onChange={setDays} />
       <View style={{ flexDirection: 'row', flexWrap: 'wrap', gap: 8 }}>
         <Action kind="main" label="Save" hint={`Save ${of}`} onPress={() => void save()} />
         <Action label="Leave as it was" hint={`Leave ${of} as it was`} onPress={onDone} />
@@ -59,13 +62,13 @@ export function Services({ services }: { readonly services: readonly Service[] }
   return (
     <Sheet>
       <Title level={2}>Services</Title>
-      <Note>Soups are ready before their service opens. At which of them each is served is said on Par.</Note>
+      <Note>Soups are ready before their service opens, and not made on days it is not held. At which of them each is served is said on Par.</Note>
       <OpenList
         items={services}
-        about={({ name, startMin, endMin }) => (
+        about={({ name, startMin, endMin, days }) => (
           <>
             <Strong>{name}</Strong>
-            <Note>{`${words.clock(startMin)} to ${words.clock(endMin)}`}</Note>
+            <Note>{`${words.clock(startMin)} to ${words.clock(endMin)}${onDays(days)}`}</Note>
           </>
         )}
         changeHint={({ name }) => `Change the times of ${name}`}
