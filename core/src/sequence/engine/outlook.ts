@@ -1,4 +1,5 @@
-import type { Compiled, CompiledJob, Uses, Variant } from './compile';
+import type { Compiled, CompiledJob, Variant } from './compile';
+import type { Uses } from './levels';
 import type { Outline } from './outline';
 
 const NONE = -1;
