@@ -43,7 +43,7 @@ export function ServedAt({ day, soupId, soupName, serviceId }: Props) {
       </Pressable>
     );
   return (
-    <View style={{ gap: 8 }}>
+    <View style={{ gap: 8, paddingTop: 6 }}>
       <Choice
         label={`When ${soupName} is served`}
         value={serviceId}
