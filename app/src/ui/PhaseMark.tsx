@@ -1,4 +1,5 @@
 import type { Phase } from '@broth/core';
+import { memo } from 'react';
 import Svg, { Path } from 'react-native-svg';
 
 /** One small glyph a phase, drawn for this app on a 24 × 24 grid, one stroke width. */
@@ -18,10 +19,10 @@ export const PHASE_PATHS: Readonly<Record<Phase, string>> = {
   wash: 'M4 18L10 6 M9 18l6-12 M14 18l6-12',
 };
 
-export function PhaseMark({ phase, color, size = 24 }: { readonly phase: Phase; readonly color: string; readonly size?: number }) {
+export const PhaseMark = memo(function PhaseMark({ phase, color, size = 24 }: { readonly phase: Phase; readonly color: string; readonly size?: number }) {
   return (
     <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
       <Path d={PHASE_PATHS[phase]} fill="none" stroke={color} strokeWidth={2.2} strokeLinecap="round" strokeLinejoin="round" />
     </Svg>
   );
-}
+});

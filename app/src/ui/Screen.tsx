@@ -2,6 +2,7 @@ import { words } from '@broth/contract';
 import { addDays, readBatchId } from '@broth/core';
 import type { DayEvent } from '@broth/core';
 import { usePathname, useRouter } from 'expo-router';
+import { memo } from 'react';
 import type { ReactNode } from 'react';
 import { Pressable, ScrollView, Text, View, useWindowDimensions } from 'react-native';
 import Svg, { Path } from 'react-native-svg';
@@ -22,7 +23,7 @@ export function dayName(date: string): string {
   return new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(Date.parse(`${date}T12:00:00Z`)).replace(',', '');
 }
 
-function DayTurner() {
+const DayTurner = memo(function DayTurner() {
   const palette = usePalette();
   const date = useKitchen((state) => state.date);
   const showDay = useKitchen((state) => state.showDay);
@@ -49,10 +50,10 @@ function DayTurner() {
       {turn('Day after', '›', 1)}
     </View>
   );
-}
+});
 
 /** Who holds the phone, and whether what was entered has reached the record. Behind it: people, equipment, settings. */
-function Holder() {
+const Holder = memo(function Holder() {
   const palette = usePalette();
   const router = useRouter();
   const who = usePreferences((state) => state.who);
@@ -83,10 +84,10 @@ function Holder() {
       <Text style={{ fontFamily: BOLD, fontSize: 16, color: palette.ink }}>{initials}</Text>
     </Pressable>
   );
-}
+});
 
 /** The soup book, one tap away from every page. */
-function BookDoor() {
+const BookDoor = memo(function BookDoor() {
   const palette = usePalette();
   const router = useRouter();
   const path = usePathname();
@@ -105,9 +106,9 @@ function BookDoor() {
       </Svg>
     </Pressable>
   );
-}
+});
 
-function LineNote() {
+const LineNote = memo(function LineNote() {
   const line = useKitchen((state) => state.line);
   const outbox = useKitchen((state) => state.outbox);
   const trouble = useKitchen((state) => state.trouble);
@@ -146,7 +147,7 @@ function LineNote() {
       )}
     </View>
   );
-}
+});
 
 /** What it was, as far as it is a reading: whoever is told that it was not logged has to know which. */
 function whatWas({ data }: DayEvent, soups: readonly { readonly id: string; readonly name: string }[]): string {
@@ -157,7 +158,7 @@ function whatWas({ data }: DayEvent, soups: readonly { readonly id: string; read
 }
 
 /** Entries the server would not take: kept until somebody has read why. */
-function Refused() {
+const Refused = memo(function Refused() {
   const palette = usePalette();
   const outbox = useKitchen((state) => state.outbox);
   const dismiss = useKitchen((state) => state.dismiss);
@@ -186,7 +187,7 @@ function Refused() {
       ))}
     </View>
   );
-}
+});
 
 const PLACES = [
   { path: '/par', name: 'Par' },

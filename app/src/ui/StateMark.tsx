@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { View } from 'react-native';
 import Svg, { Circle, Path } from 'react-native-svg';
 import type { VerdictKind } from '@broth/core';
@@ -23,7 +24,7 @@ export function markOf(kind: VerdictKind): Mark {
 }
 
 /** State is told three times: by shape, by word, by tone. Dot = fine, triangle = act soon, octagon = stop, ring = on the clock. */
-export function StateMark({ mark, word, size = 22 }: { readonly mark: Mark; readonly word?: string; readonly size?: number }) {
+export const StateMark = memo(function StateMark({ mark, word, size = 22 }: { readonly mark: Mark; readonly word?: string; readonly size?: number }) {
   const palette = usePalette();
   const tone = { fine: palette.fine, soon: palette.soon, stop: palette.stop, open: palette.muted }[mark];
   return (
@@ -37,4 +38,4 @@ export function StateMark({ mark, word, size = 22 }: { readonly mark: Mark; read
       {word === undefined ? null : <Strong style={{ color: tone, fontSize: 15 }}>{word}</Strong>}
     </View>
   );
-}
+});

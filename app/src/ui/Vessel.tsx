@@ -1,4 +1,5 @@
 import { words } from '@broth/contract';
+import { memo } from 'react';
 import Svg, { Path } from 'react-native-svg';
 import { usePalette } from '../theme/theme';
 import { edgeOf } from '../theme/tone';
@@ -15,7 +16,7 @@ interface Props {
 }
 
 /** A kettle, pot, jar or well in section, to scale with its neighbours: the fill, the minimum fill (dots) and the working maximum (notch). */
-export function Vessel({ name, capacityL, fillL, minFillL = null, workingMaxL = null, toneHex, scale = 28 }: Props) {
+export const Vessel = memo(function Vessel({ name, capacityL, fillL, minFillL = null, workingMaxL = null, toneHex, scale = 28 }: Props) {
   const palette = usePalette();
   const shape = vesselGeometry({ capacityL, fillL, minFillL, workingMaxL, pxPerCubeRootL: scale });
   const right = shape.width - 9;
@@ -29,4 +30,4 @@ export function Vessel({ name, capacityL, fillL, minFillL = null, workingMaxL = 
       <Path d={shape.rim} stroke={palette.rim} strokeWidth={4} strokeLinecap="round" />
     </Svg>
   );
-}
+});

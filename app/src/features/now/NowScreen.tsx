@@ -3,6 +3,7 @@ import { heldAside, minutesBetween, soupOf, takesHands } from '@broth/core';
 import type { Task } from '@broth/core';
 import { useRouter } from 'expo-router';
 import { useEffect, useState } from 'react';
+import type { ReactNode } from 'react';
 import { View } from 'react-native';
 import { useKitchen } from '../../state/kitchen';
 import type { NewEvent } from '../../state/kitchen';
@@ -67,12 +68,44 @@ function Seconds({ day, who, now }: { readonly day: OpenDay; readonly who: strin
   ));
 }
 
+/** What hands are at, and where the day is no longer what the plan was made for. Drafts come several times a second: each draws this anew and not the page. */
+function WithDayChanged({ day, who, children }: { readonly day: OpenDay; readonly who: string | null; readonly children: ReactNode }) {
+  const shown = usePlan(who);
+  const changed = shown === null ? null : <DayChanged day={day} shown={shown} />;
+  // Nobody waits for an offer: it comes after what hands are at.
+  const canWait = shown !== null && isOffer(shown);
+  return (
+    <>
+      {canWait ? null : changed}
+      {children}
+      {canWait ? changed : null}
+    </>
+  );
+}
+
+function NoPlan({ who }: { readonly who: string | null }) {
+  const router = useRouter();
+  const shown = usePlan(who);
+  return (
+    <Sheet>
+      <Title level={2}>No plan yet</Title>
+      <Body>{shown === null ? 'The draft is being worked out.' : 'The board has a draft. Look at it and take it; then each pair of hands sees here what to do next.'}</Body>
+      <Action
+        kind="main"
+        label="To the board"
+        onPress={() => {
+          router.navigate('/board');
+        }}
+      />
+    </Sheet>
+  );
+}
+
 export function NowScreen() {
   const router = useRouter();
   const wide = useIsWide();
   const who = usePreferences((state) => state.who);
   const { nowFor, pickNowFor } = usePreferences();
-  const shown = usePlan(who);
   const record = useKitchen((state) => state.record);
   const now = useNow(1000);
   const open = useHands(now);
@@ -127,10 +160,22 @@ export function NowScreen() {
     setLast(null);
   };
 
-  const changed = shown === null || hands.plan === null ? null : <DayChanged day={day} shown={shown} />;
-  // Nobody waits for it: it comes after what hands are at.
-  const canWait = shown !== null && isOffer(shown);
-
+  const atHand = (
+    <>
+      {finished.map((batch) => (
+        <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
+      ))}
+      {forHands.map((task) => (
+        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
+      ))}
+      {washes.map((task) => (
+        <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
+      ))}
+      {offered.map((task) => (
+        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
+      ))}
+    </>
+  );
   // Side by side the columns share the breadth; one below the other they keep their own height.
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
   const left = (
@@ -155,33 +200,14 @@ export function NowScreen() {
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
       {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
-      {canWait ? null : changed}
-      {finished.map((batch) => (
-        <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
-      ))}
-      {forHands.map((task) => (
-        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
-      ))}
-      {washes.map((task) => (
-        <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
-      ))}
-      {offered.map((task) => (
-        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
-      ))}
-      {canWait ? changed : null}
       {hands.plan === null ? (
-        <Sheet>
-          <Title level={2}>No plan yet</Title>
-          <Body>{shown === null ? 'The draft is being worked out.' : 'The board has a draft. Look at it and take it; then each pair of hands sees here what to do next.'}</Body>
-          <Action
-            kind="main"
-            label="To the board"
-            onPress={() => {
-              router.navigate('/board');
-            }}
-          />
-        </Sheet>
-      ) : null}
+        atHand
+      ) : (
+        <WithDayChanged day={day} who={who}>
+          {atHand}
+        </WithDayChanged>
+      )}
+      {hands.plan === null ? <NoPlan who={who} /> : null}
       {hands.plan !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? (
         <Body>Everything on the plan is done. The log shows what is cooling or held.</Body>
       ) : null}

@@ -2,7 +2,7 @@ import { words } from '@broth/contract';
 import { backKey, doneGates, minutesBetween, openLines, sheetLines, soupOf, startGates } from '@broth/core';
 import type { Gate, SheetLine, Task } from '@broth/core';
 import { useRouter } from 'expo-router';
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { Pressable, View } from 'react-native';
 import type { NewEvent } from '../../state/kitchen';
 import type { OpenDay } from '../../state/useDay';
@@ -10,6 +10,7 @@ import type { Hands } from '../../state/useHands';
 import { usePalette } from '../../theme/theme';
 import { Action, Choice } from '../../ui/Action';
 import { Tick } from '../../ui/Field';
+import { useLatest } from '../../ui/useLatest';
 import { LitresStepper } from '../../ui/Stepper';
 import { PhaseMark } from '../../ui/PhaseMark';
 import { Sheet } from '../../ui/Sheet';
@@ -54,41 +55,64 @@ function placeOf(task: Task, day: OpenDay): string {
   }
 }
 
+interface LineProps {
+  readonly id: string;
+  readonly name: string;
+  readonly amount: string;
+  /** null = the batch has not begun, and nothing is ticked yet. */
+  readonly isIn: boolean | null;
+  readonly onFlip: (id: string) => void;
+}
+
+/** One of what goes in. A card has many, and most are as they were when something is tapped. */
+const Line = memo(function Line({ id, name, amount, isIn, onFlip }: LineProps) {
+  const text = (
+    <View style={{ flexDirection: 'row', gap: 8 }}>
+      <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{amount}</Strong>
+      <Body style={{ flex: 1 }}>{name}</Body>
+    </View>
+  );
+  return isIn === null ? (
+    text
+  ) : (
+    <Tick
+      label={`${name}, ${amount}`}
+      done={isIn}
+      onPress={() => {
+        onFlip(id);
+      }}
+    >
+      {text}
+    </Tick>
+  );
+});
+
 /** What goes in at this step: a tick each once the batch has begun. */
 function GoesIn({ day, task, lines, onDo }: { readonly day: OpenDay; readonly task: Task; readonly lines: readonly SheetLine[]; readonly onDo: Props['onDo'] }) {
   const batch = day.state.batches[task.batchId];
   const additions = batch?.additions ?? [];
   const { batchId, step } = task;
+  const keyed = lines.map((line) => ({ line, key: line.returnsAtStepId === step.id ? backKey(line.ingredientId) : line.ingredientId }));
+  const tickedAs = (key: string) => additions.find((added) => added.ingredientId === key && added.for === 'card');
+  const flip = useLatest((id: string) => {
+    const line = keyed.find(({ key }) => key === id)?.line;
+    if (line === undefined) return;
+    const ticked = tickedAs(id);
+    if (ticked === undefined) onDo([tickEvent(batchId, { ...line, ingredientId: id })], `${line.name} is in.`);
+    else onDo([{ kind: 'event.voided/1', data: { eventId: ticked.eventId, reason: 'Tick taken back' } }], `${line.name} is not in.`);
+  });
   return (
     <View style={{ gap: 2 }}>
-      {lines.map((line) => {
-        const back = line.returnsAtStepId === step.id;
-        const key = back ? backKey(line.ingredientId) : line.ingredientId;
-        const amount = line.amount === null ? 'by eye' : words.amountText(line.amount, line.unit);
-        const name = back ? `${line.name}, back in` : line.cut === null ? line.name : `${line.name}, ${line.cut}`;
-        const ticked = additions.find((added) => added.ingredientId === key && added.for === 'card');
-        const text = (
-          <View style={{ flexDirection: 'row', gap: 8 }}>
-            <Strong style={{ width: 84, textAlign: 'right', fontVariant: ['tabular-nums'] }}>{amount}</Strong>
-            <Body style={{ flex: 1 }}>{name}</Body>
-          </View>
-        );
-        return batch === undefined ? (
-          <View key={key}>{text}</View>
-        ) : (
-          <Tick
-            key={key}
-            label={`${name}, ${amount}`}
-            done={ticked !== undefined}
-            onPress={() => {
-              if (ticked === undefined) onDo([tickEvent(batchId, { ...line, ingredientId: key })], `${line.name} is in.`);
-              else onDo([{ kind: 'event.voided/1', data: { eventId: ticked.eventId, reason: 'Tick taken back' } }], `${line.name} is not in.`);
-            }}
-          >
-            {text}
-          </Tick>
-        );
-      })}
+      {keyed.map(({ line, key }) => (
+        <Line
+          key={key}
+          id={key}
+          name={line.returnsAtStepId === step.id ? `${line.name}, back in` : line.cut === null ? line.name : `${line.name}, ${line.cut}`}
+          amount={line.amount === null ? 'by eye' : words.amountText(line.amount, line.unit)}
+          isIn={batch === undefined ? null : tickedAs(key) !== undefined}
+          onFlip={flip}
+        />
+      ))}
     </View>
   );
 }
