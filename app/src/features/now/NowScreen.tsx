@@ -160,22 +160,6 @@ export function NowScreen() {
     setLast(null);
   };
 
-  const atHand = (
-    <>
-      {finished.map((batch) => (
-        <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
-      ))}
-      {forHands.map((task) => (
-        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
-      ))}
-      {washes.map((task) => (
-        <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
-      ))}
-      {offered.map((task) => (
-        <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
-      ))}
-    </>
-  );
   // Side by side the columns share the breadth; one below the other they keep their own height.
   const column = wide ? ({ flex: 1, gap: 12 } as const) : ({ gap: 12 } as const);
   const left = (
@@ -200,13 +184,20 @@ export function NowScreen() {
         <DueRow key={one.batchId} day={day} due={one} now={now} />
       ))}
       {/* Below what is tapped in a hurry: a search ends when it ends, and must not push a button away under a thumb. */}
-      {hands.plan === null ? (
-        atHand
-      ) : (
-        <WithDayChanged day={day} who={who}>
-          {atHand}
-        </WithDayChanged>
-      )}
+      <WithDayChanged day={day} who={who}>
+        {finished.map((batch) => (
+          <WhereTo key={batch.batchId} day={day} plan={hands.plan} batch={batch} onDo={act} />
+        ))}
+        {forHands.map((task) => (
+          <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
+        ))}
+        {washes.map((task) => (
+          <WashRow key={`${task.wash.unitId} ${task.wash.beforeBatchId}`} day={day} task={task} now={now} onDo={act} />
+        ))}
+        {offered.map((task) => (
+          <TaskCard key={`${task.batchId} ${task.step.id}`} day={day} hands={hands} task={task} now={now} onDo={act} />
+        ))}
+      </WithDayChanged>
       {hands.plan === null ? <NoPlan who={who} /> : null}
       {hands.plan !== null && all.length === 0 && finished.length === 0 && due.length === 0 ? (
         <Body>Everything on the plan is done. The log shows what is cooling or held.</Body>
