@@ -8,14 +8,20 @@ import { useKitchen } from '../../state/kitchen';
 import type { NewEvent } from '../../state/kitchen';
 import { usePreferences } from '../../state/preferences';
 import { useHands } from '../../state/useHands';
+import { useDesk } from '../../state/desk';
 import { AtTheCounter } from './AtTheCounter';
 import { NowScreen } from './NowScreen';
+import type * as Cards from './TaskCard';
+import { TaskCard } from './TaskCard';
 
 const pushed: string[] = [];
 jest.mock('expo-router', () => ({
   useRouter: () => ({ push: (to: string) => pushed.push(to), navigate: (to: string) => pushed.push(to) }),
   usePathname: () => '/now',
 }));
+
+// As it is, and counted: how often a card is drawn is what a tap on it waits for.
+jest.mock('./TaskCard', () => ({ TaskCard: jest.fn(jest.requireActual<typeof Cards>('./TaskCard').TaskCard) }));
 
 const DAY = '2026-11-25';
 const MIDNIGHT = Date.parse(`${DAY}T00:00:00Z`);
@@ -209,6 +215,24 @@ describe('Now', () => {
     expect(recorded).toEqual([]);
     press('Yes: start Beetroot 1');
     expect(kinds()).toEqual(['batch.started/1', 'step.started/1', 'gate.confirmed/1']);
+  });
+  test('drafts that come while somebody cooks say that the day has changed, and draw no card anew', () => {
+    show(begun());
+    const cards = jest.mocked(TaskCard).mock.calls;
+    const [first] = plan.batches;
+    const drawn = cards.length;
+    expect(drawn).toBeGreaterThan(0);
+    // Of one litre less each time: not the batches that were agreed on.
+    [11, 10].forEach((volumeL, index) => {
+      act(() => {
+        useDesk.setState({ draft: { ticket: index, plan: { ...plan, batches: [{ ...first!, volumeL }] }, nowMin: 540, agreedFits: true, improved: false } });
+      });
+      expect(screen.getByRole('button', { name: 'Look at the new plan on the board' })).toBeTruthy();
+    });
+    expect(cards).toHaveLength(drawn);
+    act(() => {
+      useDesk.setState({ draft: null });
+    });
   });
   test('for me: what somebody else is at is not shown as mine', () => {
     show(begun('tobi'));
